@@ -1,0 +1,39 @@
+package jollycrate.cli.command;
+
+import java.nio.file.Path;
+import java.util.concurrent.Callable;
+import jollycrate.artifact.Artifact;
+import jollycrate.cli.ExitCode;
+import jollycrate.cli.options.CommonOptions;
+import jollycrate.cli.output.InspectView;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Parameters;
+
+/** {@code jolly inspect}. */
+@Command(name = "inspect", description = "Tell what an archive is and what it needs.")
+public final class InspectCommand implements Callable<Integer> {
+  private final Session session;
+
+  @Mixin private CommonOptions options;
+
+  @Parameters(paramLabel = "FILE", description = "A WAR or JAR.")
+  private Path file;
+
+  /** In a session. */
+  public InspectCommand(Session session) {
+    this.session = session;
+  }
+
+  @Override
+  public Integer call() {
+    Artifact artifact =
+        session.crate(options).inspect(session.setting().folder().resolve(file).normalize());
+    if (options.json()) {
+      session.screen().json(artifact);
+    } else {
+      new InspectView(session.screen()).show(artifact);
+    }
+    return ExitCode.DONE.code();
+  }
+}

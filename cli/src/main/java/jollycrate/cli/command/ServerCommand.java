@@ -1,0 +1,219 @@
+package jollycrate.cli.command;
+
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.Callable;
+import jollycrate.NewServer;
+import jollycrate.ServerState;
+import jollycrate.app.ServerEntry;
+import jollycrate.app.ServersFile;
+import jollycrate.cli.ExitCode;
+import jollycrate.cli.options.CommonOptions;
+import jollycrate.cli.output.DeliveryView;
+import jollycrate.cli.output.Screen;
+import jollycrate.cli.output.ServersView;
+import jollycrate.delivery.DeliveryService;
+import picocli.CommandLine;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+
+/** {@code jolly server}. */
+@Command(
+    name = "server",
+    synopsisSubcommandLabel = "COMMAND",
+    description = "Make, list, start and stop servers.")
+public final class ServerCommand implements Runnable {
+  @Spec private CommandSpec spec;
+
+  @Option(
+      names = {"-h", "--help"},
+      usageHelp = true,
+      description = "Show this help.")
+  private boolean help;
+
+  private ServerCommand() {}
+
+  /** The command with those below it. */
+  public static CommandLine line(Session session) {
+    return new CommandLine(new ServerCommand())
+        .addSubcommand(new New(session))
+        .addSubcommand(new ListAll(session))
+        .addSubcommand(new Start(session))
+        .addSubcommand(new Stop(session));
+  }
+
+  @Override
+  public void run() {
+    throw new ParameterException(spec.commandLine(), "Say new, list, start or stop");
+  }
+
+  /** {@code jolly server new}. */
+  @Command(
+      name = "new",
+      description =
+          "Make a practice server in a folder of its own and describe it in servers.toml.")
+  static final class New implements Callable<Integer> {
+    private final Session session;
+
+    @Mixin private CommonOptions options;
+
+    @Parameters(paramLabel = "NAME", description = "Its name from now on.")
+    private String name;
+
+    @Option(
+        names = "--http",
+        paramLabel = "PORT",
+        description = "HTTP port; else the first free from 8080.")
+    private Integer http;
+
+    @Option(
+        names = "--admin",
+        paramLabel = "PORT",
+        description = "Port of the admin listener, on loopback only; else the next free one.")
+    private Integer admin;
+
+    @Option(
+        names = "--address",
+        paramLabel = "IP",
+        defaultValue = ServersFile.LOOPBACK,
+        description = "Address that HTTP is bound to (${DEFAULT-VALUE}).")
+    private String address;
+
+    @Option(
+        names = "--memory",
+        paramLabel = "SIZE",
+        defaultValue = ServersFile.MEMORY,
+        description = "Most heap, like 512m (${DEFAULT-VALUE}).")
+    private String memory;
+
+    @Option(
+        names = "--java",
+        paramLabel = "HOME",
+        description = "Home of the Java it runs on; else the one jolly runs on.")
+    private Path java;
+
+    @Option(
+        names = "--folder",
+        paramLabel = "PATH",
+        description = "Its own folder; else run/NAME beside servers.toml.")
+    private Path folder;
+
+    New(Session session) {
+      this.session = session;
+    }
+
+    @Override
+    public Integer call() {
+      ServerEntry entry =
+          session
+              .crate(options)
+              .newServer(
+                  new NewServer(
+                      name,
+                      Optional.ofNullable(folder),
+                      Optional.ofNullable(http),
+                      Optional.ofNullable(admin),
+                      address,
+                      memory,
+                      Optional.ofNullable(java)));
+      Screen screen = session.screen();
+      if (options.json()) {
+        screen.json(entry);
+      } else {
+        screen.line(screen.style().good("Made") + " server " + name + " in " + entry.folder());
+        screen.line(
+            "HTTP port "
+                + entry.http()
+                + ", admin port "
+                + entry.admin().orElse(0)
+                + "; described in servers.toml");
+      }
+      return ExitCode.DONE.code();
+    }
+  }
+
+  /** {@code jolly server list}. */
+  @Command(name = "list", description = "Show every described server as it stands now.")
+  static final class ListAll implements Callable<Integer> {
+    private final Session session;
+
+    @Mixin private CommonOptions options;
+
+    ListAll(Session session) {
+      this.session = session;
+    }
+
+    @Override
+    public Integer call() {
+      List<ServerState> servers = session.crate(options).servers();
+      if (options.json()) {
+        session.screen().json(servers);
+      } else {
+        new ServersView(session.screen()).show(servers);
+      }
+      return ExitCode.DONE.code();
+    }
+  }
+
+  /** {@code jolly server start}. */
+  @Command(name = "start", description = "Start a server and wait until it answers.")
+  static final class Start implements Callable<Integer> {
+    private final Session session;
+
+    @Mixin private CommonOptions options;
+
+    @Parameters(paramLabel = "NAME", description = "The server, as servers.toml names it.")
+    private String name;
+
+    Start(Session session) {
+      this.session = session;
+    }
+
+    @Override
+    public Integer call() {
+      DeliveryView view = new DeliveryView(session.screen());
+      boolean started = session.crate(options, view).service(name).start();
+      return told(session, options, name, started, "started", "runs already");
+    }
+  }
+
+  /** {@code jolly server stop}. */
+  @Command(name = "stop", description = "Stop a server.")
+  static final class Stop implements Callable<Integer> {
+    private final Session session;
+
+    @Mixin private CommonOptions options;
+
+    @Parameters(paramLabel = "NAME", description = "The server, as servers.toml names it.")
+    private String name;
+
+    Stop(Session session) {
+      this.session = session;
+    }
+
+    @Override
+    public Integer call() {
+      DeliveryService service = session.crate(options).service(name);
+      return told(session, options, name, service.stop(), "stopped", "does not run");
+    }
+  }
+
+  private static int told(
+      Session session, CommonOptions options, String name, boolean done, String act, String not) {
+    Screen screen = session.screen();
+    if (options.json()) {
+      screen.json(Map.of("server", name, "changed", done));
+    } else {
+      screen.line(
+          done ? screen.style().good("Server " + name + " " + act) : "Server " + name + " " + not);
+    }
+    return ExitCode.DONE.code();
+  }
+}

@@ -1,0 +1,91 @@
+package jollycrate.cli.command;
+
+import java.util.function.UnaryOperator;
+import jollycrate.Crate;
+import jollycrate.Setting;
+import jollycrate.cli.ExitCode;
+import jollycrate.cli.options.CommonOptions;
+import jollycrate.cli.output.DeliveryView;
+import jollycrate.cli.output.Screen;
+import jollycrate.delivery.DeliveryOutcome;
+import jollycrate.delivery.Interrupts;
+import jollycrate.delivery.Progress;
+
+/** What the commands of one run share. */
+public final class Session {
+
+  /** Runs a further command in another folder, as the demo does. */
+  @FunctionalInterface
+  public interface Runner {
+    /** The exit code. */
+    int run(Setting setting, UnaryOperator<String> environment, String... args);
+  }
+
+  private final Screen screen;
+  private final Setting setting;
+  private final UnaryOperator<String> environment;
+  private final Interrupts interrupts;
+  private final Runner runner;
+  private boolean debug;
+
+  /** For one run. */
+  public Session(
+      Screen screen,
+      Setting setting,
+      UnaryOperator<String> environment,
+      Interrupts interrupts,
+      Runner runner) {
+    this.screen = screen;
+    this.setting = setting;
+    this.environment = environment;
+    this.interrupts = interrupts;
+    this.runner = runner;
+  }
+
+  /** Whether stack traces are wanted. */
+  public boolean debug() {
+    return debug;
+  }
+
+  Screen screen() {
+    return screen;
+  }
+
+  Setting setting() {
+    return setting;
+  }
+
+  UnaryOperator<String> environment() {
+    return environment;
+  }
+
+  Interrupts interrupts() {
+    return interrupts;
+  }
+
+  Runner runner() {
+    return runner;
+  }
+
+  /** The core; nobody is told what goes on. */
+  Crate crate(CommonOptions options) {
+    return crate(options, Progress.NONE);
+  }
+
+  /** The core, telling what goes on unless a machine reads. */
+  Crate crate(CommonOptions options, Progress progress) {
+    debug = options.debug();
+    Progress told = options.json() ? Progress.NONE : progress;
+    return new Crate(setting, screen.secrets(), told, interrupts);
+  }
+
+  /** Shows the end of a delivery; its exit code. */
+  int end(CommonOptions options, DeliveryView view, DeliveryOutcome outcome) {
+    if (options.json()) {
+      screen.json(outcome);
+    } else {
+      view.ended(outcome);
+    }
+    return ExitCode.of(outcome).code();
+  }
+}

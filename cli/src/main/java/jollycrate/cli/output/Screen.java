@@ -1,0 +1,107 @@
+package jollycrate.cli.output;
+
+import com.fasterxml.jackson.core.JsonProcessingException;
+import java.io.PrintStream;
+import java.io.PrintWriter;
+import java.io.StringWriter;
+import java.io.UncheckedIOException;
+import jollycrate.app.Secrets;
+import jollycrate.server.Json;
+
+/** The one way out: every text passes here and loses what is secret. */
+public final class Screen {
+  private static final String CLEAR_LINE = "\r\u001b[K";
+
+  private final PrintStream out;
+  private final PrintStream err;
+  private final Style style;
+  private final Secrets secrets;
+  private boolean drawn;
+
+  /** Over two streams. */
+  public Screen(PrintStream out, PrintStream err, Style style, Secrets secrets) {
+    this.out = new PrintStream(out, true, java.nio.charset.StandardCharsets.UTF_8);
+    this.err = new PrintStream(err, true, java.nio.charset.StandardCharsets.UTF_8);
+    this.style = style;
+    this.secrets = secrets;
+  }
+
+  /** How text is set off. */
+  public Style style() {
+    return style;
+  }
+
+  /** What is hidden. */
+  public Secrets secrets() {
+    return secrets;
+  }
+
+  /** The standard output. */
+  public PrintStream out() {
+    return out;
+  }
+
+  /** The standard error. */
+  public PrintStream err() {
+    return err;
+  }
+
+  /** A line of the result. */
+  public void line(String text) {
+    clear();
+    out.println(secrets.mask(text));
+  }
+
+  /** An empty line of the result. */
+  public void gap() {
+    line("");
+  }
+
+  /** A note beside the result. */
+  public void note(String text) {
+    clear();
+    err.println(secrets.mask(text));
+  }
+
+  /** Why a command could not be carried out. */
+  public void complain(String text) {
+    clear();
+    err.println(
+        style.live() ? style.bad("jolly: ") + secrets.mask(text) : "jolly: " + secrets.mask(text));
+  }
+
+  /** What goes on, drawn over by whatever comes next; nothing when nobody watches. */
+  public void live(String text) {
+    if (style.live()) {
+      String masked = secrets.mask(text);
+      String cut = masked.substring(0, Math.min(masked.length(), style.width() - 2));
+      err.print(CLEAR_LINE + style.faint(cut));
+      err.flush();
+      drawn = true;
+    }
+  }
+
+  private void clear() {
+    if (drawn) {
+      err.print(CLEAR_LINE);
+      err.flush();
+      drawn = false;
+    }
+  }
+
+  /** One document. */
+  public void json(Object document) {
+    try {
+      line(Json.mapper().writerWithDefaultPrettyPrinter().writeValueAsString(document));
+    } catch (JsonProcessingException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  /** A stack trace. */
+  public void trace(Exception e) {
+    StringWriter text = new StringWriter();
+    e.printStackTrace(new PrintWriter(text));
+    note(text.toString());
+  }
+}

@@ -1,0 +1,43 @@
+package jollycrate.cli.output;
+
+import java.util.List;
+import jollycrate.ServerState;
+
+/** Shows servers as they stand. */
+public final class ServersView {
+  private final Screen screen;
+
+  /** On that screen. */
+  public ServersView(Screen screen) {
+    this.screen = screen;
+  }
+
+  /** One table. */
+  public void show(List<ServerState> servers) {
+    Style style = screen.style();
+    Table table = new Table("");
+    for (ServerState server : servers) {
+      table
+          .row()
+          .cell(server.name(), style::strong)
+          .cell(server.kind())
+          .cell(
+              server.runs() ? "runs as " + server.pid() : "stopped",
+              server.runs() ? style::good : style::faint)
+          .cell(server.address(), style::place)
+          .cell(server.admin() > 0 ? "admin port " + server.admin() : "", style::faint)
+          .cell(server.folder(), style::faint);
+    }
+    List<String> lines = table.lines();
+    for (int i = 0; i < lines.size(); i++) {
+      screen.line(lines.get(i));
+      ServerState server = servers.get(i);
+      for (ServerState.Standing app : server.applications()) {
+        screen.line("  " + (app.name() + " " + app.version()).strip() + "  " + app.address());
+      }
+      if (!server.trouble().isEmpty()) {
+        screen.line("  " + style.odd(server.trouble()));
+      }
+    }
+  }
+}

@@ -1,0 +1,319 @@
+package jollycrate;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.net.URISyntaxException;
+import java.net.URL;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+import jollycrate.app.Application;
+import jollycrate.app.ApplicationFile;
+import jollycrate.app.ContextPath;
+import jollycrate.app.Nearest;
+import jollycrate.app.NotDescribedException;
+import jollycrate.app.PackDescription;
+import jollycrate.app.Secrets;
+import jollycrate.app.ServerEntry;
+import jollycrate.app.ServersFile;
+import jollycrate.artifact.Artifact;
+import jollycrate.artifact.ArtifactReader;
+import jollycrate.check.HttpRequester;
+import jollycrate.delivery.DeliveryOutcome;
+import jollycrate.delivery.DeliveryService;
+import jollycrate.delivery.Interrupts;
+import jollycrate.delivery.Progress;
+import jollycrate.delivery.Site;
+import jollycrate.host.Host;
+import jollycrate.host.HostException;
+import jollycrate.host.Time;
+import jollycrate.pack.PackRequest;
+import jollycrate.pack.Packed;
+import jollycrate.pack.Packer;
+import jollycrate.server.Placement;
+import jollycrate.server.RecordsException;
+import jollycrate.server.Running;
+import jollycrate.server.Server;
+
+/** Everything that the commands do. */
+public final class Crate {
+  private static final String PROBE = "jollycrate/probe/ConnectProbe.class";
+
+  private final Setting setting;
+  private final Secrets secrets;
+  private final Progress progress;
+  private final Interrupts interrupts;
+  private final Host host = Host.local();
+  private final Kinds kinds = new Kinds();
+  private final ServerFoundation foundation;
+
+  /** With everything that a run of the program shares. */
+  public Crate(Setting setting, Secrets secrets, Progress progress, Interrupts interrupts) {
+    this.setting = setting;
+    this.secrets = secrets;
+    this.progress = progress;
+    this.interrupts = interrupts;
+    this.foundation = new ServerFoundation(host, setting, kinds);
+  }
+
+  /** What an archive tells about itself. */
+  public Artifact inspect(Path file) {
+    return ArtifactReader.read(file);
+  }
+
+  /** Packs what {@code jolly.toml} describes to where it says. */
+  public Packed pack() {
+    Application application = application(Optional.empty());
+    PackDescription description =
+        application
+            .pack()
+            .orElseThrow(
+                () ->
+                    new NotDescribedException(
+                        "Cannot pack '"
+                            + application.name()
+                            + "': "
+                            + application.file().orElseThrow()
+                            + " has no [pack]"));
+    return Packer.pack(request(application, description), description.target());
+  }
+
+  private static PackRequest request(Application application, PackDescription description) {
+    return new PackRequest(
+        application.name(),
+        application.version().orElse(""),
+        description.classes(),
+        description.web(),
+        description.libs(),
+        description.leaveOut());
+  }
+
+  /** Delivers what {@code jolly.toml} describes. */
+  public DeliveryOutcome deploy(String serverName, boolean onAdminPort, boolean dryRun) {
+    ServerEntry entry = entry(serverName);
+    Application application = application(Optional.of(serverName));
+    DeliveryService service = service(entry);
+    if (application.pack().isEmpty()) {
+      Artifact artifact = inspect(application.artifact().orElseThrow());
+      return service.deploy(application, artifact, onAdminPort, dryRun);
+    }
+    PackDescription pack = application.pack().get();
+    Path folder = temporaryFolder();
+    Path file = folder.resolve(pack.target().getFileName());
+    try {
+      Packer.pack(request(application, pack), file);
+      return service.deploy(application, inspect(file), onAdminPort, dryRun);
+    } finally {
+      delete(file);
+      delete(folder);
+    }
+  }
+
+  private static Path temporaryFolder() {
+    try {
+      return Files.createTempDirectory("jolly");
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  private static void delete(Path path) {
+    try {
+      Files.deleteIfExists(path);
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  /**
+   * Delivers an artifact that no {@code jolly.toml} describes.
+   *
+   * @param path context path; empty: by the server's own rule
+   */
+  public DeliveryOutcome deployFile(
+      Path file, Optional<String> path, String serverName, boolean onAdminPort, boolean dryRun) {
+    path.map(ContextPath::fault)
+        .filter(fault -> !fault.isEmpty())
+        .ifPresent(
+            fault -> {
+              throw new NotDescribedException(
+                  "Cannot use '"
+                      + path.get()
+                      + "' as a context path: "
+                      + fault
+                      + ". Write it like /spokes, or / for the root");
+            });
+    ServerEntry entry = entry(serverName);
+    Artifact artifact = inspect(file);
+    Application application =
+        Application.of(file.toAbsolutePath(), nameOf(file), path.map(ContextPath::normal));
+    return service(entry).deploy(application, artifact, onAdminPort, dryRun);
+  }
+
+  /** The name of an application that only its file tells. */
+  private static String nameOf(Path file) {
+    return file.getFileName()
+        .toString()
+        .replaceFirst("\\.[^.]*$", "")
+        .replaceFirst("##.*", "")
+        .replaceAll("[^A-Za-z0-9._-]", "-");
+  }
+
+  /** Takes an application away. */
+  public DeliveryOutcome undeploy(String application, String serverName, boolean dryRun) {
+    return service(entry(serverName)).undeploy(application, dryRun);
+  }
+
+  /**
+   * Runs the checks against what stands on a server.
+   *
+   * @param name of an application that no {@code jolly.toml} describes
+   */
+  public DeliveryOutcome check(Optional<String> name, String serverName) {
+    ServerEntry entry = entry(serverName);
+    Application application =
+        name.map(n -> Application.of(Path.of(n), n, Optional.empty()))
+            .orElseGet(() -> application(Optional.of(serverName)));
+    return service(entry).check(application);
+  }
+
+  /** The service for one server. */
+  public DeliveryService service(String serverName) {
+    return service(entry(serverName));
+  }
+
+  private DeliveryService service(ServerEntry entry) {
+    return new DeliveryService(
+        site(entry), secrets, progress, interrupts, HttpRequester::new, probe());
+  }
+
+  private Site site(ServerEntry entry) {
+    Path installation = entry.installation().orElseGet(() -> PracticeInstallation.in(setting));
+    Server server = foundation.server(entry, installation, entry.folder());
+    if (!host.files().facts(server.folder()).isFolder()) {
+      throw new NotDescribedException(
+          "Cannot find server '"
+              + entry.name()
+              + "': there is no folder '"
+              + server.folder()
+              + "'. Mend 'folder' in servers.toml, or remove the entry and make the server with"
+              + " 'jolly server new "
+              + entry.name()
+              + "'");
+    }
+    Kinds.Recognised recognised = kinds.recognise(host.files(), installation);
+    return new Site(
+        host, recognised.kind(), recognised.traits(), server, Time.system(), setting.by());
+  }
+
+  private static Path probe() {
+    URL found = Crate.class.getClassLoader().getResource(PROBE);
+    if (found == null) {
+      throw new IllegalStateException("the class path lacks " + PROBE);
+    }
+    String text = found.toString();
+    String place =
+        text.startsWith("jar:")
+            ? text.substring("jar:".length(), text.indexOf("!/"))
+            : text.substring(0, text.length() - PROBE.length());
+    try {
+      return Path.of(new java.net.URI(place));
+    } catch (URISyntaxException e) {
+      throw new IllegalStateException(e);
+    }
+  }
+
+  /** Makes a practice server and describes it in {@code servers.toml}. */
+  public ServerEntry newServer(NewServer wanted) {
+    Path file =
+        ApplicationFile.findUpwards(setting.folder(), ServersFile.NAME)
+            .orElse(setting.folder().resolve(ServersFile.NAME));
+    return foundation.found(wanted, file);
+  }
+
+  /** Every described server as it stands now. */
+  public List<ServerState> servers() {
+    return entries().stream().map(this::state).toList();
+  }
+
+  private ServerState state(ServerEntry entry) {
+    String address = "http://" + entry.address() + ":" + entry.http() + "/";
+    int admin = entry.admin().orElse(0);
+    try {
+      Site site = site(entry);
+      DeliveryService service = service(entry);
+      List<ServerState.Standing> standing =
+          service.placements().stream().map(Crate::standing).toList();
+      long pid =
+          site.stockTaker().running().map(Running::identity).map(found -> found.pid()).orElse(0L);
+      return new ServerState(
+          entry.name(),
+          site.traits().label(),
+          entry.folder().toString(),
+          address,
+          admin,
+          pid,
+          standing,
+          service.unfinished().orElse(""));
+    } catch (NotDescribedException | HostException | RecordsException e) {
+      return new ServerState(
+          entry.name(),
+          "",
+          entry.folder().toString(),
+          address,
+          admin,
+          0,
+          List.of(),
+          e.getMessage());
+    }
+  }
+
+  private static ServerState.Standing standing(Placement placement) {
+    return new ServerState.Standing(
+        placement.application(), placement.version(), placement.address());
+  }
+
+  private Application application(Optional<String> server) {
+    Path file =
+        ApplicationFile.findUpwards(setting.folder(), ApplicationFile.NAME)
+            .orElseThrow(
+                () ->
+                    new NotDescribedException(
+                        "Cannot find jolly.toml in '"
+                            + setting.folder()
+                            + "' or above. Go to your"
+                            + " project's folder, or name a file: jolly deploy FILE.war --to NAME"));
+    Application read = ApplicationFile.read(file, server);
+    return read.path().isPresent() ? read : read.at("/" + read.name());
+  }
+
+  private List<ServerEntry> entries() {
+    return ServersFile.read(
+        ApplicationFile.findUpwards(setting.folder(), ServersFile.NAME)
+            .orElseThrow(
+                () ->
+                    new NotDescribedException(
+                        "Cannot find servers.toml in '"
+                            + setting.folder()
+                            + "' or above. Make a"
+                            + " practice server with 'jolly server new NAME'")));
+  }
+
+  private ServerEntry entry(String name) {
+    List<ServerEntry> entries = entries();
+    List<String> names = entries.stream().map(ServerEntry::name).toList();
+    return entries.stream()
+        .filter(entry -> entry.name().equals(name))
+        .findFirst()
+        .orElseThrow(
+            () ->
+                new NotDescribedException(
+                    "Cannot find server '"
+                        + name
+                        + "' in servers.toml. "
+                        + Nearest.to(name, names)
+                            .map(near -> "Did you mean '" + near + "'?")
+                            .orElse("Described there: " + String.join(", ", names))));
+  }
+}

@@ -1,0 +1,20 @@
+package jollycrate;
+
+import java.nio.file.Path;
+import java.util.Optional;
+
+/**
+ * What is wanted of a new practice server.
+ *
+ * @param folder empty: {@code run/NAME} beside {@code servers.toml}
+ * @param http empty: the first free port from 8080 on
+ * @param admin empty: the next free port behind it
+ */
+public record NewServer(
+    String name,
+    Optional<Path> folder,
+    Optional<Integer> http,
+    Optional<Integer> admin,
+    String address,
+    String memory,
+    Optional<Path> java) {}

@@ -1,0 +1,39 @@
+package jollycrate;
+
+import java.nio.file.Path;
+import java.util.Optional;
+
+/**
+ * Where the tool works.
+ *
+ * @param folder from which files are looked for upwards
+ * @param archives folder of the practice server's archive
+ * @param data where installations are unpacked, for this user
+ * @param java home of the Java that servers run on unless told otherwise
+ * @param by who makes changes, as records name them
+ */
+public record Setting(Path folder, Optional<Path> archives, Path data, Path java, String by) {
+
+  /**
+   * The setting of this process: {@code jolly.home} is where the program stands, {@code JOLLY_DATA}
+   * replaces the user's own data folder.
+   */
+  public static Setting ofThisProcess() {
+    Path home = Path.of(System.getProperty("user.home"));
+    Path data =
+        variable("JOLLY_DATA")
+            .or(() -> variable("XDG_DATA_HOME").map(path -> path.resolve("jolly-crate")))
+            .orElse(home.resolve(".local/share/jolly-crate"));
+    return new Setting(
+        Path.of("").toAbsolutePath(),
+        Optional.ofNullable(System.getProperty("jolly.home"))
+            .map(program -> Path.of(program).resolve("servers")),
+        data.toAbsolutePath(),
+        Path.of(System.getProperty("java.home")),
+        System.getProperty("user.name"));
+  }
+
+  private static Optional<Path> variable(String name) {
+    return Optional.ofNullable(System.getenv(name)).filter(v -> !v.isEmpty()).map(Path::of);
+  }
+}

@@ -1,0 +1,101 @@
+package jollycrate.app;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import org.tomlj.TomlTable;
+
+/** Reads one {@code [[check]]}. */
+final class CheckSection {
+  private static final List<String> METHODS =
+      List.of("get", "head", "post", "put", "patch", "delete");
+
+  private final Section section;
+  private final List<User> users;
+
+  CheckSection(Section section, List<User> users) {
+    this.section = section;
+    this.users = users;
+  }
+
+  Check read() {
+    List<String> methods = new ArrayList<>();
+    for (String method : METHODS) {
+      if (section.has(method)) {
+        methods.add(method);
+      }
+    }
+    if (methods.size() > 1) {
+      section.problem(
+          methods.get(1), "a check makes one request, not " + methods.size(), "Write two checks");
+    }
+    if (methods.isEmpty()) {
+      section.missing("get", "Say what to ask for, like get = \"/api/tickets\"");
+    }
+    String method = methods.isEmpty() ? "get" : methods.get(0);
+    String path = path(method);
+    Optional<String> user = section.text("as");
+    user.ifPresent(this::mustBeAbleToLogIn);
+    Check check =
+        new Check(
+            section.text("name").orElse(method.toUpperCase(Locale.ROOT) + " " + path),
+            method.toUpperCase(Locale.ROOT),
+            path,
+            section.value("body").map(TomlJson::of),
+            section.number("status", 100, 599).map(Long::intValue),
+            section.text("text"),
+            json(),
+            section.duration("within"),
+            user);
+    section.end();
+    return check;
+  }
+
+  private String path(String method) {
+    String path = section.text(method).orElse("/");
+    boolean printable = path.chars().allMatch(c -> c > ' ' && c < 0x7f);
+    if (!path.startsWith("/") || !printable) {
+      section.problem(
+          method,
+          "'" + path + "' is no path below the context path",
+          "Begin it with '/' and percent-encode what is not ASCII");
+    }
+    return path;
+  }
+
+  private Map<String, JsonNode> json() {
+    Optional<Object> value = section.value("json");
+    Map<String, JsonNode> expected = new LinkedHashMap<>();
+    if (value.isPresent() && value.get() instanceof TomlTable table) {
+      for (String pointer : table.keySet()) {
+        if (!pointer.isEmpty() && !pointer.startsWith("/")) {
+          section.problem(
+              "json",
+              "'" + pointer + "' is no JSON Pointer",
+              "Begin it with '/', like \"/0/bike\"");
+        }
+        expected.put(pointer, TomlJson.of(table.get(List.of(pointer))));
+      }
+    } else if (value.isPresent()) {
+      section.problem("json", "'json' is no table", "Write it like { \"/0/bike\" = \"Tandem\" }");
+    }
+    return expected;
+  }
+
+  private void mustBeAbleToLogIn(String name) {
+    Optional<User> user = users.stream().filter(u -> u.name().equals(name)).findFirst();
+    if (user.isEmpty()) {
+      String mend = Section.mendFor(name, users.stream().map(User::name).toList());
+      section.problem("as", "there is no user '" + name + "' in [users]", mend);
+    } else if (user.get().password().isEmpty()) {
+      section.problem(
+          "as",
+          "the password of '" + name + "' is not known here",
+          "Write " + name + " = { there = \"env:...\" } in [users]");
+    }
+  }
+}

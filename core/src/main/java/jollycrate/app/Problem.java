@@ -1,0 +1,21 @@
+package jollycrate.app;
+
+import java.nio.file.Path;
+
+/**
+ * One thing wrong in a file that people wrote.
+ *
+ * @param line counted from 1
+ * @param column counted from 1
+ * @param message what is wrong
+ * @param mend what to write instead; may be empty
+ */
+public record Problem(Path file, int line, int column, String message, String mend) {
+
+  /** As {@code file:line:column: message. mend}. */
+  @Override
+  public String toString() {
+    String tail = mend.isEmpty() ? "" : ". " + mend;
+    return file + ":" + line + ":" + column + ": " + message + tail;
+  }
+}

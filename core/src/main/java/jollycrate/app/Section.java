@@ -1,0 +1,202 @@
+package jollycrate.app;
+
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import org.tomlj.TomlArray;
+import org.tomlj.TomlPosition;
+import org.tomlj.TomlTable;
+
+/**
+ * A table of a TOML file, read key by key. Own values of a server lie over the common ones. What is
+ * asked for is known; what else stands there is reported by {@link #end}.
+ */
+final class Section {
+  private static final Pattern DURATION = Pattern.compile("(\\d{1,7})\\s*(ms|s|m|h)");
+
+  private final TomlFile file;
+  private final String name;
+  private final List<TomlTable> layers;
+  private final TomlPosition position;
+  private final Set<String> known = new LinkedHashSet<>();
+
+  Section(TomlFile file, String name, List<TomlTable> layers, TomlPosition position) {
+    this.file = file;
+    this.name = name;
+    this.layers = layers;
+    this.position = position;
+  }
+
+  /** Every key of every layer, in order. */
+  Set<String> keys() {
+    Set<String> keys = new LinkedHashSet<>();
+    for (int layer = layers.size() - 1; layer >= 0; layer--) {
+      keys.addAll(layers.get(layer).keySet());
+    }
+    return keys;
+  }
+
+  boolean has(String key) {
+    known.add(key);
+    return layerOf(key).isPresent();
+  }
+
+  Optional<Object> value(String key) {
+    known.add(key);
+    return layerOf(key).map(layer -> layer.get(List.of(key)));
+  }
+
+  Optional<String> text(String key) {
+    return typed(key, String.class, "a text in quotes");
+  }
+
+  Optional<Long> number(String key, long least, long most) {
+    Optional<Long> number = typed(key, Long.class, "a whole number");
+    if (number.isPresent() && (number.get() < least || number.get() > most)) {
+      problem(key, "'" + key + "' is " + number.get(), "Give " + least + " to " + most);
+      return Optional.empty();
+    }
+    return number;
+  }
+
+  Optional<Duration> duration(String key) {
+    Optional<String> text = text(key);
+    if (text.isEmpty()) {
+      return Optional.empty();
+    }
+    Matcher matcher = DURATION.matcher(text.get());
+    if (!matcher.matches()) {
+      problem(
+          key,
+          "'" + key + "' is no length of time: \"" + text.get() + "\"",
+          "Write it like \"800ms\", \"5s\" or \"2m\"");
+      return Optional.empty();
+    }
+    long amount = Long.parseLong(matcher.group(1));
+    return Optional.of(
+        switch (matcher.group(2)) {
+          case "ms" -> Duration.ofMillis(amount);
+          case "s" -> Duration.ofSeconds(amount);
+          case "m" -> Duration.ofMinutes(amount);
+          default -> Duration.ofHours(amount);
+        });
+  }
+
+  /** A list of texts; one text counts as a list of one. */
+  List<String> texts(String key) {
+    Optional<Object> value = value(key);
+    if (value.isEmpty()) {
+      return List.of();
+    }
+    if (value.get() instanceof String single) {
+      return List.of(single);
+    }
+    if (value.get() instanceof TomlArray array
+        && array.toList().stream().allMatch(String.class::isInstance)) {
+      return array.toList().stream().map(String.class::cast).toList();
+    }
+    problem(key, "'" + key + "' is no list of texts", "Write it like [\"one\", \"two\"]");
+    return List.of();
+  }
+
+  /** The table of that name, empty when it is not written. */
+  Section section(String key) {
+    known.add(key);
+    List<TomlTable> inner = new ArrayList<>();
+    TomlPosition place = position;
+    for (TomlTable layer : layers) {
+      Object value = layer.get(List.of(key));
+      if (value instanceof TomlTable table) {
+        place = inner.isEmpty() ? layer.inputPositionOf(List.of(key)) : place;
+        inner.add(table);
+      } else if (value != null) {
+        file.problem(
+            layer.inputPositionOf(List.of(key)),
+            "'" + key + "' is no table",
+            "Write a table " + "[" + path(key) + "]");
+      }
+    }
+    return new Section(file, path(key), inner, place);
+  }
+
+  /** The tables of an array {@code [[key]]}. */
+  List<Section> sections(String key) {
+    Optional<Object> value = value(key);
+    if (value.isEmpty()) {
+      return List.of();
+    }
+    List<Section> sections = new ArrayList<>();
+    if (value.get() instanceof TomlArray array) {
+      for (int i = 0; i < array.size(); i++) {
+        if (array.get(i) instanceof TomlTable table) {
+          sections.add(new Section(file, path(key), List.of(table), array.inputPositionOf(i)));
+        }
+      }
+      if (sections.size() == array.size()) {
+        return sections;
+      }
+    }
+    problem(key, "'" + key + "' is no list of tables", "Begin each with [[" + path(key) + "]]");
+    return List.of();
+  }
+
+  boolean isEmpty() {
+    return layers.isEmpty();
+  }
+
+  /** Says that a key which is needed is not there. */
+  void missing(String key, String mend) {
+    file.problem(position, "'" + path(key) + "' is missing", mend);
+  }
+
+  void problem(String key, String message, String mend) {
+    TomlPosition place =
+        layerOf(key).map(layer -> layer.inputPositionOf(List.of(key))).orElse(position);
+    file.problem(place, message, mend);
+  }
+
+  /** Reports every key that nobody asked for. */
+  void end() {
+    for (TomlTable layer : layers) {
+      for (String key : layer.keySet()) {
+        if (!known.contains(key)) {
+          file.problem(layer.inputPositionOf(List.of(key)), unknown(key), mendFor(key, known));
+        }
+      }
+    }
+  }
+
+  static String mendFor(String word, Collection<String> known) {
+    return Nearest.to(word, known)
+        .map(near -> "Did you mean '" + near + "'?")
+        .orElse("Known here: " + String.join(", ", known));
+  }
+
+  private String unknown(String key) {
+    return "unknown key '" + key + "'" + (name.isEmpty() ? "" : " in [" + name + "]");
+  }
+
+  private <T> Optional<T> typed(String key, Class<T> type, String wanted) {
+    Optional<Object> value = value(key);
+    if (value.isPresent() && !type.isInstance(value.get())) {
+      problem(key, "'" + key + "' is not " + wanted, "");
+      return Optional.empty();
+    }
+    return value.map(type::cast);
+  }
+
+  private Optional<TomlTable> layerOf(String key) {
+    return layers.stream().filter(layer -> layer.contains(List.of(key))).findFirst();
+  }
+
+  private String path(String key) {
+    String written = key.matches("[A-Za-z0-9_-]+") ? key : "\"" + key + "\"";
+    return name.isEmpty() ? written : name + "." + written;
+  }
+}

@@ -1,0 +1,28 @@
+package jollycrate.app;
+
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * One server as {@code servers.toml} describes it.
+ *
+ * @param folder the instance's own folder
+ * @param installation empty: the practice server
+ * @param http HTTP port
+ * @param admin port of the admin listener, on loopback only
+ * @param address that the HTTP listener binds
+ * @param memory most heap, as the JVM takes it
+ * @param java home of the Java it runs on; empty: the one this tool runs on
+ * @param env names of variables passed on to it
+ */
+public record ServerEntry(
+    String name,
+    Path folder,
+    Optional<Path> installation,
+    int http,
+    Optional<Integer> admin,
+    String address,
+    String memory,
+    Optional<Path> java,
+    List<String> env) {}

@@ -1,0 +1,11 @@
+package jollycrate.app;
+
+import java.util.Optional;
+
+/**
+ * Somebody who logs in to the application.
+ *
+ * @param there whether the server knows the user already; then it is not created
+ * @param password empty for a user who is there and logs in for no check
+ */
+public record User(String name, boolean there, Optional<Reference> password) {}

@@ -1,0 +1,28 @@
+package jollycrate.artifact;
+
+/** The package prefix of the servlet API a web application was compiled against. */
+public enum ServletNamespace {
+  /** Refers to neither. */
+  NONE("none"),
+  /** {@code javax.servlet}, up to Servlet 4.0. */
+  JAVAX("javax"),
+  /** {@code jakarta.servlet}, from Servlet 5.0 on. */
+  JAKARTA("jakarta"),
+  /** Refers to both. */
+  BOTH("javax and jakarta");
+
+  private final String label;
+
+  ServletNamespace(String label) {
+    this.label = label;
+  }
+
+  /** How people call it. */
+  public String label() {
+    return label;
+  }
+
+  static ServletNamespace of(boolean javax, boolean jakarta) {
+    return javax ? (jakarta ? BOTH : JAVAX) : (jakarta ? JAKARTA : NONE);
+  }
+}

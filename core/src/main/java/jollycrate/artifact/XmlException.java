@@ -1,0 +1,36 @@
+package jollycrate.artifact;
+
+/** A document that is not well-formed XML, or larger than is read, with its place. */
+public final class XmlException extends RuntimeException {
+  private static final long serialVersionUID = 1L;
+  private final String document;
+  private final int line;
+  private final int column;
+
+  /**
+   * @param document name of the document as people know it
+   * @param line counted from 1
+   * @param column counted from 1
+   */
+  public XmlException(String document, int line, int column, String reason) {
+    super(document + ":" + line + ":" + column + ": " + reason);
+    this.document = document;
+    this.line = line;
+    this.column = column;
+  }
+
+  /** Name of the document as people know it. */
+  public String document() {
+    return document;
+  }
+
+  /** Line of the fault, counted from 1. */
+  public int line() {
+    return line;
+  }
+
+  /** Column of the fault, counted from 1. */
+  public int column() {
+    return column;
+  }
+}

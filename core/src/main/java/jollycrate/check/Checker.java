@@ -1,0 +1,177 @@
+package jollycrate.check;
+
+import com.fasterxml.jackson.core.JsonPointer;
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.JsonNode;
+import java.net.URI;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import jollycrate.app.Check;
+import jollycrate.server.Cause;
+import jollycrate.server.Json;
+
+/** Runs checks against an address and says what came instead of what was expected. */
+public final class Checker {
+  /** Longest wait for an answer when a check names no limit. */
+  private static final Duration LIMIT = Duration.ofSeconds(30);
+
+  private static final int SHOWN = 160;
+  private static final int CLIENT_ERROR = 400;
+  private static final int SERVER_ERROR = 500;
+  private static final int NOT_FOUND = 404;
+
+  private final Requester requester;
+  private final URI base;
+  private final Map<String, String> passwords;
+
+  /**
+   * @param base address of the application, ending in a slash
+   * @param passwords of the users who log in, by name
+   */
+  public Checker(Requester requester, URI base, Map<String, String> passwords) {
+    this.requester = requester;
+    this.base = base;
+    this.passwords = passwords;
+  }
+
+  /** Runs one check. */
+  public CheckResult run(Check check) {
+    URI url = URI.create(base + check.path().substring(1));
+    Duration limit = check.within().map(within -> within.plus(LIMIT)).orElse(LIMIT);
+    Answer answer =
+        requester.send(
+            check.method(),
+            url,
+            check.body().map(JsonNode::toString),
+            check.user().map(user -> new Requester.Login(user, passwords.get(user))),
+            limit);
+    List<CheckResult.Miss> misses = answer.came() ? misses(check, answer) : List.of(none(answer));
+    return result(check.name(), check.method(), url, answer, misses);
+  }
+
+  /**
+   * Asks for the root of an application of which nothing else is known. Any answer of its own will
+   * do, but an error of the server.
+   */
+  public CheckResult anyAnswer() {
+    Answer answer = requester.send("GET", base, Optional.empty(), Optional.empty(), LIMIT);
+    List<CheckResult.Miss> misses = new ArrayList<>();
+    if (!answer.came()) {
+      misses.add(none(answer));
+    } else if (answer.status() >= SERVER_ERROR) {
+      misses.add(new CheckResult.Miss("status", "below 500", "" + answer.status()));
+    }
+    String name =
+        answer.status() == NOT_FOUND ? "answers (with 404: no page at its root)" : "answers";
+    return result(name, "GET", base, answer, misses);
+  }
+
+  private static CheckResult result(
+      String name, String method, URI url, Answer answer, List<CheckResult.Miss> misses) {
+    Optional<Cause> cause = misses.isEmpty() ? Optional.empty() : Optional.of(cause(url, answer));
+    return new CheckResult(name, method + " " + url, answer.status(), answer.took(), misses, cause);
+  }
+
+  private static CheckResult.Miss none(Answer answer) {
+    return new CheckResult.Miss("answer", "one", answer.failure());
+  }
+
+  private static Cause cause(URI url, Answer answer) {
+    if (!answer.came()) {
+      return new Cause(answer.failure(), url.toString(), List.of(), answer.next(), -1);
+    }
+    return switch (answer.status()) {
+      case 401 ->
+          cause(
+              url, "the log-in was not accepted", "Compare [users] and the password it refers to");
+      case 403 ->
+          cause(url, "this user is known but not allowed in", "Compare [roles] with web.xml");
+      case 404 ->
+          cause(
+              url,
+              "nothing is mapped to this path",
+              "Compare the path with the servlet mappings (web.xml, annotations)");
+      case 405 -> cause(url, "this path does not take this method", "Mend the check's method");
+      case 502, 503, 504 ->
+          cause(
+              url,
+              "the application is not there for the server or proxy that answered",
+              "Read its log");
+      default ->
+          answer.status() >= SERVER_ERROR
+              ? cause(url, "the application failed with an error of its own", "Read its log")
+              : cause(url, "the application answered, but otherwise than described", "");
+    };
+  }
+
+  private static Cause cause(URI url, String what, String next) {
+    return new Cause(what, url.toString(), List.of(), next, -1);
+  }
+
+  private static List<CheckResult.Miss> misses(Check check, Answer answer) {
+    List<CheckResult.Miss> misses = new ArrayList<>();
+    boolean right =
+        check.status().map(status -> status == answer.status()).orElse(answer.status() / 100 == 2);
+    if (!right) {
+      String expected = check.status().map(String::valueOf).orElse("200 to 299");
+      misses.add(new CheckResult.Miss("status", expected, "" + answer.status()));
+    }
+    check
+        .text()
+        .filter(text -> !answer.body().contains(text))
+        .ifPresent(
+            text ->
+                misses.add(new CheckResult.Miss("text", '"' + text + '"', shown(answer.body()))));
+    if (!check.json().isEmpty() && (right || answer.status() < CLIENT_ERROR)) {
+      misses.addAll(jsonMisses(check.json(), answer));
+    }
+    check
+        .within()
+        .filter(within -> answer.took().compareTo(within) > 0)
+        .ifPresent(
+            within ->
+                misses.add(
+                    new CheckResult.Miss(
+                        "time",
+                        "within " + within.toMillis() + " ms",
+                        answer.took().toMillis() + " ms")));
+    return misses;
+  }
+
+  private static List<CheckResult.Miss> jsonMisses(Map<String, JsonNode> expected, Answer answer) {
+    JsonNode body;
+    try {
+      body = Json.mapper().readTree(answer.body());
+    } catch (JsonProcessingException e) {
+      return List.of(new CheckResult.Miss("body", "JSON", shown(answer.body())));
+    }
+    List<CheckResult.Miss> misses = new ArrayList<>();
+    expected.forEach(
+        (pointer, value) -> {
+          JsonNode came = body.at(JsonPointer.compile(pointer));
+          if (!same(value, came)) {
+            String text = came.isMissingNode() ? "nothing there" : shown(came.toString());
+            misses.add(new CheckResult.Miss(pointer, value.toString(), text));
+          }
+        });
+    return misses;
+  }
+
+  private static boolean same(JsonNode expected, JsonNode came) {
+    return expected.equals(came)
+        || expected.isNumber()
+            && came.isNumber()
+            && expected.decimalValue().compareTo(came.decimalValue()) == 0;
+  }
+
+  private static String shown(String text) {
+    String line = text.strip().replaceAll("\\s+", " ");
+    if (line.isEmpty()) {
+      return "nothing";
+    }
+    return line.length() > SHOWN ? line.substring(0, SHOWN) + "…" : line;
+  }
+}

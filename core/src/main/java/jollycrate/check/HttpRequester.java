@@ -1,0 +1,126 @@
+package jollycrate.check;
+
+import java.io.IOException;
+import java.io.InterruptedIOException;
+import java.net.ConnectException;
+import java.net.NoRouteToHostException;
+import java.net.URI;
+import java.net.UnknownHostException;
+import java.nio.charset.StandardCharsets;
+import java.time.Duration;
+import java.util.Base64;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.Optional;
+import org.apache.hc.client5.http.ConnectTimeoutException;
+import org.apache.hc.client5.http.config.ConnectionConfig;
+import org.apache.hc.client5.http.config.RequestConfig;
+import org.apache.hc.client5.http.cookie.BasicCookieStore;
+import org.apache.hc.client5.http.cookie.CookieStore;
+import org.apache.hc.client5.http.impl.classic.CloseableHttpClient;
+import org.apache.hc.client5.http.impl.classic.HttpClients;
+import org.apache.hc.client5.http.impl.io.PoolingHttpClientConnectionManagerBuilder;
+import org.apache.hc.client5.http.protocol.HttpClientContext;
+import org.apache.hc.core5.http.ClassicHttpResponse;
+import org.apache.hc.core5.http.ContentType;
+import org.apache.hc.core5.http.HttpEntity;
+import org.apache.hc.core5.http.HttpException;
+import org.apache.hc.core5.http.NoHttpResponseException;
+import org.apache.hc.core5.http.io.entity.StringEntity;
+import org.apache.hc.core5.http.io.support.ClassicRequestBuilder;
+import org.apache.hc.core5.util.Timeout;
+
+/** Requests over a blocking client that never repeats one. */
+public final class HttpRequester implements Requester {
+  private static final int MOST_BODY_BYTES = 8 << 20;
+  private static final Timeout CONNECT = Timeout.ofSeconds(5);
+
+  private final Map<String, CookieStore> cookies = new HashMap<>();
+  private final CloseableHttpClient client =
+      HttpClients.custom()
+          .disableAutomaticRetries()
+          .disableRedirectHandling()
+          .disableAuthCaching()
+          .disableContentCompression()
+          .setUserAgent("jolly")
+          .setConnectionManager(
+              PoolingHttpClientConnectionManagerBuilder.create()
+                  .setDefaultConnectionConfig(
+                      ConnectionConfig.custom().setConnectTimeout(CONNECT).build())
+                  .build())
+          .build();
+
+  @Override
+  public Answer send(
+      String method, URI url, Optional<String> body, Optional<Login> login, Duration limit) {
+    ClassicRequestBuilder request = ClassicRequestBuilder.create(method).setUri(url);
+    body.ifPresent(text -> request.setEntity(new StringEntity(text, ContentType.APPLICATION_JSON)));
+    login.ifPresent(known -> request.addHeader("Authorization", basic(known)));
+    HttpClientContext context = HttpClientContext.create();
+    context.setCookieStore(
+        cookies.computeIfAbsent(login.map(Login::user).orElse(""), u -> new BasicCookieStore()));
+    context.setRequestConfig(RequestConfig.custom().setResponseTimeout(Timeout.of(limit)).build());
+    long start = System.nanoTime();
+    try {
+      return client.execute(request.build(), context, response -> answer(response, elapsed(start)));
+    } catch (IOException e) {
+      return failure(e, url, limit, elapsed(start));
+    }
+  }
+
+  private static String basic(Login login) {
+    byte[] pair = (login.user() + ":" + login.password()).getBytes(StandardCharsets.UTF_8);
+    return "Basic " + Base64.getEncoder().encodeToString(pair);
+  }
+
+  private static Duration elapsed(long start) {
+    return Duration.ofNanos(System.nanoTime() - start);
+  }
+
+  private static Answer answer(ClassicHttpResponse response, Duration took)
+      throws IOException, HttpException {
+    HttpEntity entity = response.getEntity();
+    String type = entity == null || entity.getContentType() == null ? "" : entity.getContentType();
+    String body = "";
+    if (entity != null && entity.getContent() != null) {
+      body = new String(entity.getContent().readNBytes(MOST_BODY_BYTES), StandardCharsets.UTF_8);
+    }
+    return new Answer(response.getCode(), type, body, took, "", "");
+  }
+
+  private static Answer failure(IOException e, URI url, Duration limit, Duration took) {
+    String at = url.getHost() + ":" + url.getPort();
+    if (e instanceof ConnectTimeoutException) {
+      return Answer.failed(
+          took,
+          "no connection to " + at + " came about within " + CONNECT.toSeconds() + " s",
+          "Look for a firewall between here and the server");
+    }
+    if (e instanceof NoRouteToHostException) {
+      return Answer.failed(took, "no way leads to " + at, "Mend the address or the network");
+    }
+    if (e instanceof ConnectException) {
+      return Answer.failed(
+          took, "connection to " + at + " refused: nothing listens there", "Start the server");
+    }
+    if (e instanceof UnknownHostException) {
+      return Answer.failed(took, "the name " + url.getHost() + " is not known", "Mend the address");
+    }
+    if (e instanceof InterruptedIOException) {
+      return Answer.failed(
+          took,
+          "connected, but no answer came within " + limit.toMillis() + " ms",
+          "Look at what the application does with this request, or raise 'within'");
+    }
+    if (e instanceof NoHttpResponseException) {
+      return Answer.failed(
+          took, "the server closed the connection without an answer", "Read its log");
+    }
+    return Answer.failed(took, "the exchange broke off: " + e.getMessage(), "Read its log");
+  }
+
+  @Override
+  public void close() {
+    client.close(org.apache.hc.core5.io.CloseMode.GRACEFUL);
+  }
+}

@@ -1,0 +1,192 @@
+package jollycrate.delivery;
+
+import java.nio.file.Path;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.TreeMap;
+import jollycrate.host.HostException;
+import jollycrate.journal.Deliveries;
+import jollycrate.journal.Journal;
+import jollycrate.journal.JournalLine;
+import jollycrate.server.Cause;
+import jollycrate.server.Keys;
+import jollycrate.server.Piece;
+import jollycrate.server.Standing;
+import jollycrate.server.Stock;
+import jollycrate.server.Swap;
+import jollycrate.server.Wanted;
+import jollycrate.step.Step;
+import jollycrate.step.StepList;
+import jollycrate.step.StepsToReach;
+
+/** One delivery under the lock: carried out, proven and kept, or taken back. */
+final class Act {
+  private static final int MOST_ROUNDS = 3;
+
+  private final Site site;
+  private final Progress progress;
+  private final Interrupts interrupts;
+  private final Target target;
+  private final OutcomeBuilder outcome;
+
+  Act(Site site, Progress progress, Interrupts interrupts, Target target, OutcomeBuilder outcome) {
+    this.site = site;
+    this.progress = progress;
+    this.interrupts = interrupts;
+    this.target = target;
+    this.outcome = outcome;
+  }
+
+  Stock takeStock() {
+    return site.stockTaker()
+        .take(
+            target
+                .wanted()
+                .map(w -> w.pieces().stream().map(Piece::path).toList())
+                .orElse(List.of()));
+  }
+
+  StepList steps(Stock stock) {
+    return new StepsToReach(
+            site.kind(), stock, target.application(), target.wanted(), site.kind().launch(stock))
+        .compute();
+  }
+
+  DeliveryOutcome.Result run(Stock first) {
+    List<String> found = namesInFolder();
+    Journal journal = open(first);
+    outcome.number(journal.opened().delivery());
+    Carrier carrier =
+        new Carrier(site, journal, progress, interrupts, target.checks(), this::takeStock);
+    Ending ending = new Ending(site, journal);
+    try {
+      StepList last = reach(first, carrier);
+      interrupts.obey();
+      ending.prepare(next(first, journal, found));
+      journal.write(new JournalLine.Proven(last.tidy()));
+    } catch (StepFailed e) {
+      return takeBack(journal, ending, carrier, e.why());
+    } catch (HostException e) {
+      return takeBack(journal, ending, carrier, Cause.of(e.getMessage(), ""));
+    }
+    ending.keep(carrier);
+    outcome.checks(carrier.results());
+    return target.wanted().isPresent()
+        ? DeliveryOutcome.Result.DELIVERED
+        : DeliveryOutcome.Result.REMOVED;
+  }
+
+  private Journal open(Stock stock) {
+    Deliveries deliveries = new Deliveries(site.files(), site.records().deliveries());
+    Optional<Standing.Owner> owner = stock.standing().owner(target.application());
+    Optional<Swap> swap =
+        target.wanted().map(Wanted::swap).or(() -> owner.map(Standing.Owner::swap));
+    JournalLine.Opened opened =
+        new JournalLine.Opened(
+            deliveries.last() + 1,
+            target.act(),
+            target.application(),
+            site.time().now(),
+            site.by(),
+            site.host().processes().self(),
+            target.description(),
+            swap.orElse(Swap.LIVE),
+            target.wanted().map(Wanted::placement).orElse(null),
+            owner.map(Standing.Owner::placement).orElse(null),
+            stock.process().isPresent());
+    return Journal.open(site.files(), site.records().journal(), site.recordAccess(), opened);
+  }
+
+  /** Carries out until fresh stock yields no step any more. */
+  private StepList reach(Stock first, Carrier carrier) {
+    StepList steps = steps(first);
+    for (int round = 1; !steps.change().isEmpty(); round++) {
+      if (round > MOST_ROUNDS) {
+        throw new StepFailed(
+            Cause.of(
+                "after "
+                    + MOST_ROUNDS
+                    + " rounds there are still steps to do: "
+                    + steps.change().get(0),
+                "Find out what changes the server's folder meanwhile"));
+      }
+      carrier.carryOut(steps);
+      steps = steps(takeStock());
+    }
+    return steps;
+  }
+
+  private Standing next(Stock first, Journal journal, List<String> found) {
+    Standing standing = first.standing();
+    if (target.wanted().isEmpty()) {
+      return standing.without(target.application());
+    }
+    Wanted wanted = target.wanted().get();
+    TreeMap<String, Standing.Held> pieces = new TreeMap<>();
+    for (Piece piece : wanted.pieces()) {
+      String key = Keys.of(site.server(), piece);
+      boolean ours = !standing.ownersOf(key).isEmpty() || made(journal, piece.path());
+      if (ours || !(piece instanceof Piece.Folder)) {
+        pieces.put(key, new Standing.Held(piece.digest(), piece.part()));
+      }
+    }
+    return standing.with(
+        new Standing.Owner(
+            wanted.placement(),
+            journal.opened().delivery(),
+            target.description(),
+            wanted.swap(),
+            pieces,
+            standing.owner(target.application()).map(Standing.Owner::found).orElse(found)));
+  }
+
+  private static boolean made(Journal journal, Path path) {
+    return journal.backwards().stream()
+        .anyMatch(doing -> doing.step() instanceof Step.MakeFolder m && m.path().equals(path));
+  }
+
+  private List<String> namesInFolder() {
+    return site.files().list(site.server().folder()).stream()
+        .map(path -> path.getFileName().toString())
+        .toList();
+  }
+
+  private DeliveryOutcome.Result takeBack(
+      Journal journal, Ending ending, Carrier carrier, Cause cause) {
+    progress.takingBack(cause);
+    outcome.cause(cause).checks(carrier.results());
+    List<String> stuck =
+        new TakeBack(site, journal, progress, () -> site.stockTaker().take(List.of())).run();
+    outcome.note(databaseNote(journal));
+    if (!stuck.isEmpty()) {
+      outcome.left(stuck);
+      return DeliveryOutcome.Result.STUCK;
+    }
+    ending.takenBack(cause.what());
+    return interrupts.isAsked()
+        ? DeliveryOutcome.Result.INTERRUPTED
+        : DeliveryOutcome.Result.TAKEN_BACK;
+  }
+
+  /** What the new release did to its database cannot be taken back, so it is said. */
+  private String databaseNote(Journal journal) {
+    Optional<Instant> moved =
+        journal.backwards().stream()
+            .filter(doing -> doing.step().moves())
+            .map(JournalLine.Doing::at)
+            .min(Comparator.naturalOrder());
+    if (moved.isEmpty() || target.dataSources().isEmpty()) {
+      return "";
+    }
+    Duration held = Duration.between(moved.get(), site.time().now());
+    return String.format(
+        Locale.ROOT,
+        "for up to %.1f s the new release had %s; what it wrote there stays",
+        held.toMillis() / 1000.0,
+        String.join(", ", target.dataSources()));
+  }
+}

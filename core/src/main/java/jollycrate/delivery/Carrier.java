@@ -1,0 +1,199 @@
+package jollycrate.delivery;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Function;
+import java.util.function.Supplier;
+import jollycrate.check.CheckResult;
+import jollycrate.host.Content;
+import jollycrate.host.Facts;
+import jollycrate.host.HostFiles;
+import jollycrate.journal.Journal;
+import jollycrate.journal.JournalLine;
+import jollycrate.server.Cause;
+import jollycrate.server.Placement;
+import jollycrate.server.Stock;
+import jollycrate.step.State;
+import jollycrate.step.Step;
+import jollycrate.step.StepList;
+
+/** Carries out steps, each with a line in the journal before and after it. */
+final class Carrier {
+  private static final int MOST_BACKUP_BYTES = 64 << 20;
+
+  private final Site site;
+  private final Journal journal;
+  private final Progress progress;
+  private final Interrupts interrupts;
+  private final Waits waits;
+  private final ServerProcess process;
+  private final Function<Placement, List<CheckResult>> checks;
+  private final Supplier<Stock> stock;
+  private final List<CheckResult> results = new ArrayList<>();
+  private Optional<Waits.From> moved = Optional.empty();
+
+  Carrier(
+      Site site,
+      Journal journal,
+      Progress progress,
+      Interrupts interrupts,
+      Function<Placement, List<CheckResult>> checks,
+      Supplier<Stock> stock) {
+    this.site = site;
+    this.journal = journal;
+    this.progress = progress;
+    this.interrupts = interrupts;
+    this.waits = new Waits(site, progress, interrupts);
+    this.process = new ServerProcess(site);
+    this.checks = checks;
+    this.stock = stock;
+  }
+
+  /** Results of the last checks that ran. */
+  List<CheckResult> results() {
+    return List.copyOf(results);
+  }
+
+  /**
+   * Carries out every change in order.
+   *
+   * @throws StepFailed when one does not come about; nothing is taken back yet
+   */
+  void carryOut(StepList steps) {
+    for (Step step : steps.change()) {
+      interrupts.obey();
+      progress.step(site.server(), step);
+      int number = journal.nextNumber();
+      backUp(number, step);
+      journal.write(
+          new JournalLine.Doing(
+              number, step, step.moves() ? site.logEnd() : -1, site.time().now()));
+      if (step.moves()) {
+        move(step);
+      }
+      doing(step, steps);
+      journal.write(new JournalLine.Done(number));
+    }
+  }
+
+  private void move(Step step) {
+    long mark = moved.map(Waits.From::mark).orElse(site.logEnd());
+    boolean started =
+        step instanceof Step.StartServer || moved.filter(Waits.From::started).isPresent();
+    moved = Optional.of(new Waits.From(mark, mark, site.time().now(), started));
+  }
+
+  private void backUp(int number, Step step) {
+    if (step instanceof Step.PutFile put && put.before() != null) {
+      backUp(number, put.path(), put.before());
+    } else if (step instanceof Step.RemoveFile remove) {
+      backUp(number, remove.path(), remove.before());
+    }
+  }
+
+  private void backUp(int number, Path path, State before) {
+    HostFiles files = site.files();
+    Path folder = site.records().backups();
+    if (!files.facts(folder).exists()) {
+      files.makeFolder(folder, files.facts(site.server().folder()).access().with("rwx------"));
+    }
+    Content content = Content.of(files.read(path, 0, MOST_BACKUP_BYTES));
+    files.put(folder.resolve("" + number), content, before.access());
+  }
+
+  private void doing(Step step, StepList steps) {
+    HostFiles files = site.files();
+    if (step instanceof Step.MakeFolder make) {
+      files.makeFolder(make.path(), make.access());
+    } else if (step instanceof Step.PutFile put) {
+      mustBe(put.path(), put.before());
+      files.put(put.path(), steps.contents().get(put.path()), put.after().access());
+    } else if (step instanceof Step.RemoveFile remove) {
+      mustBe(remove.path(), remove.before());
+      files.delete(remove.path());
+    } else if (step instanceof Step.ClearTrace clear) {
+      site.deleteTree(clear.path());
+    } else if (step instanceof Step.StopServer) {
+      process.stop();
+    } else if (step instanceof Step.StartServer) {
+      process.start(stock.get());
+    } else if (step instanceof Step.Await await) {
+      await(await);
+    } else if (step instanceof Step.RunChecks run) {
+      check(run.placement());
+    }
+  }
+
+  private void mustBe(Path path, State before) {
+    if (!State.of(site.files(), path).equals(Optional.ofNullable(before))) {
+      throw new StepFailed(
+          Cause.of(
+              "'" + site.server().shown(path) + "' was changed by somebody meanwhile",
+              "Find out who writes there, then deliver again"));
+    }
+  }
+
+  private void await(Step.Await await) {
+    Waits.From from =
+        moved.orElseGet(
+            () -> new Waits.From(site.logEnd(), site.logEnd(), site.time().now(), false));
+    waits
+        .until(stock.get(), await.placement(), await.expected(), from)
+        .ifPresent(
+            cause -> {
+              throw new StepFailed(cause);
+            });
+  }
+
+  private void check(Placement placement) {
+    results.clear();
+    results.addAll(checks.apply(placement));
+    List<CheckResult> failed = results.stream().filter(result -> !result.passed()).toList();
+    if (!failed.isEmpty()) {
+      throw new StepFailed(causeOf(failed));
+    }
+  }
+
+  private static Cause causeOf(List<CheckResult> failed) {
+    CheckResult first = failed.get(0);
+    String what = "check '" + first.name() + "' failed";
+    String more = failed.size() > 1 ? " (and " + (failed.size() - 1) + " more)" : "";
+    return first
+        .cause()
+        .map(c -> new Cause(what + more + ": " + c.what(), c.where(), c.why(), c.next(), -1))
+        .orElse(Cause.of(what + more, ""));
+  }
+
+  /** Tidies up after the proof; every step may have been done before. */
+  void tidy(List<Step> steps) {
+    for (Step step : steps) {
+      progress.step(site.server(), step);
+      if (step instanceof Step.RemoveFile remove) {
+        tidyFile(remove);
+      } else if (step instanceof Step.RemoveFolder remove) {
+        tidyFolder(remove.path());
+      } else if (step instanceof Step.Await await) {
+        await(await);
+      }
+    }
+  }
+
+  private void tidyFile(Step.RemoveFile remove) {
+    if (remove.moves()) {
+      move(remove);
+    }
+    Optional<State> now = State.of(site.files(), remove.path());
+    if (now.isPresent() && now.get().digest().equals(remove.before().digest())) {
+      site.files().delete(remove.path());
+    }
+  }
+
+  private void tidyFolder(Path folder) {
+    Facts facts = site.files().facts(folder);
+    if (facts.isFolder() && site.files().list(folder).isEmpty()) {
+      site.files().delete(folder);
+    }
+  }
+}

@@ -1,0 +1,369 @@
+package jollycrate.delivery;
+
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Supplier;
+import jollycrate.app.Application;
+import jollycrate.app.DataSource;
+import jollycrate.app.Nearest;
+import jollycrate.app.Secrets;
+import jollycrate.app.User;
+import jollycrate.artifact.Artifact;
+import jollycrate.artifact.Digests;
+import jollycrate.check.CheckResult;
+import jollycrate.check.Requester;
+import jollycrate.foresee.ConnectionTrial;
+import jollycrate.foresee.Finding;
+import jollycrate.foresee.Foresight;
+import jollycrate.foresee.RemovalForesight;
+import jollycrate.foresee.Scene;
+import jollycrate.journal.Deliveries;
+import jollycrate.journal.DeliveryRecord;
+import jollycrate.journal.Journal;
+import jollycrate.journal.Lock;
+import jollycrate.server.Cause;
+import jollycrate.server.Json;
+import jollycrate.server.Order;
+import jollycrate.server.Placement;
+import jollycrate.server.Standing;
+import jollycrate.server.Stock;
+import jollycrate.server.Wanted;
+import jollycrate.step.StepList;
+
+/** Delivers applications to one server, from first look to last record. */
+public final class DeliveryService {
+  private static final int MOST_TRIES = 3;
+
+  private final Site site;
+  private final Secrets secrets;
+  private final Progress progress;
+  private final Interrupts interrupts;
+  private final Supplier<Requester> requesters;
+  private final Path probe;
+
+  /**
+   * @param probe archive or folder with the class that tries connections
+   */
+  public DeliveryService(
+      Site site,
+      Secrets secrets,
+      Progress progress,
+      Interrupts interrupts,
+      Supplier<Requester> requesters,
+      Path probe) {
+    this.site = site;
+    this.secrets = secrets;
+    this.progress = progress;
+    this.interrupts = interrupts;
+    this.requesters = requesters;
+    this.probe = probe;
+  }
+
+  /** Delivers an artifact, or says what would be done. */
+  public DeliveryOutcome deploy(
+      Application application, Artifact artifact, boolean onAdminPort, boolean dryRun) {
+    OutcomeBuilder outcome = builder("deploy", application.name());
+    if (!settled(outcome, dryRun)) {
+      return outcome.end(DeliveryOutcome.Result.STUCK, site.time().now());
+    }
+    Order order = order(application, artifact, onAdminPort);
+    for (int tries = 1; ; tries++) {
+      Stock stock = site.stockTaker().take(List.of());
+      Wanted wanted = site.kind().wanted(stock, order);
+      wanted.hidden().forEach(secrets::hide);
+      Target target = target(order, wanted);
+      Act act = new Act(site, progress, interrupts, target, outcome);
+      stock = act.takeStock();
+      outcome.release(order.version(), wanted.placement().address());
+      List<Finding> findings = Foresight.look(scene(stock, order, wanted));
+      StepList steps = act.steps(stock);
+      tell(outcome, findings, stock, steps);
+      if (Finding.anyBlocker(findings)) {
+        return outcome.end(DeliveryOutcome.Result.BLOCKED, site.time().now());
+      }
+      if (dryRun) {
+        return outcome.end(DeliveryOutcome.Result.DRY_RUN, site.time().now());
+      }
+      if (steps.isEmpty()) {
+        return outcome.end(unchanged(target, outcome), site.time().now());
+      }
+      Optional<DeliveryOutcome.Result> result = locked(act, stock, tries);
+      if (result.isPresent()) {
+        return outcome.end(result.get(), site.time().now());
+      }
+    }
+  }
+
+  /** Removes an application, or says what would be done. */
+  public DeliveryOutcome undeploy(String application, boolean dryRun) {
+    OutcomeBuilder outcome = builder("undeploy", application);
+    if (!settled(outcome, dryRun)) {
+      return outcome.end(DeliveryOutcome.Result.STUCK, site.time().now());
+    }
+    Act act = new Act(site, progress, interrupts, Target.removal(application), outcome);
+    for (int tries = 1; ; tries++) {
+      Stock stock = act.takeStock();
+      Optional<Standing.Owner> owner = stock.standing().owner(application);
+      if (owner.isEmpty()) {
+        return outcome.end(notThere(stock, application, outcome), site.time().now());
+      }
+      List<Finding> findings = RemovalForesight.look(stock, owner.get());
+      outcome.release(owner.get().placement().version(), owner.get().placement().address());
+      StepList steps = act.steps(stock);
+      tell(outcome, findings, stock, steps);
+      if (Finding.anyBlocker(findings)) {
+        return outcome.end(DeliveryOutcome.Result.BLOCKED, site.time().now());
+      }
+      if (dryRun) {
+        return outcome.end(DeliveryOutcome.Result.DRY_RUN, site.time().now());
+      }
+      Optional<DeliveryOutcome.Result> result = locked(act, stock, tries);
+      if (result.isPresent()) {
+        outcome.stays(Remains.of(site, owner.get(), site.stockTaker().standing()));
+        return outcome.end(result.get(), site.time().now());
+      }
+    }
+  }
+
+  /** Runs the checks of an application against what stands on the server. */
+  public DeliveryOutcome check(Application application) {
+    OutcomeBuilder outcome = builder("check", application.name());
+    Standing.Owner owner =
+        site.stockTaker()
+            .standing()
+            .owner(application.name())
+            .orElseThrow(
+                () ->
+                    new NotDeliveredException(
+                        "Cannot check '"
+                            + application.name()
+                            + "': it was not delivered to '"
+                            + site.server().name()
+                            + "'. Deliver it with 'jolly deploy --to "
+                            + site.server().name()
+                            + "'"));
+    outcome.release(owner.placement().version(), owner.placement().address());
+    List<CheckResult> results =
+        checkRun().run(application, passwords(application), owner.placement());
+    outcome.checks(results);
+    boolean passed = results.stream().allMatch(CheckResult::passed);
+    return outcome.end(
+        passed ? DeliveryOutcome.Result.UNCHANGED : DeliveryOutcome.Result.CHECKS_FAILED,
+        site.time().now());
+  }
+
+  /**
+   * Settles a delivery that was found unended.
+   *
+   * @param takeOver also when the lock's holder cannot be proven dead
+   * @return empty when nothing was to be settled
+   */
+  public Optional<DeliveryOutcome> recover(boolean takeOver) {
+    Optional<Journal> unfinished = Recovery.unfinished(site);
+    if (takeOver) {
+      Lock.breakOpen(site.host(), site.records().lock());
+    }
+    if (unfinished.isEmpty()) {
+      return Optional.empty();
+    }
+    OutcomeBuilder outcome = builder("recover", unfinished.get().opened().application());
+    boolean proven = unfinished.get().proven().isPresent();
+    outcome.number(unfinished.get().opened().delivery());
+    if (!settled(outcome, false)) {
+      return Optional.of(outcome.end(DeliveryOutcome.Result.STUCK, site.time().now()));
+    }
+    return Optional.of(
+        outcome.end(
+            proven ? DeliveryOutcome.Result.DELIVERED : DeliveryOutcome.Result.TAKEN_BACK,
+            site.time().now()));
+  }
+
+  /** The deliveries to this server, oldest first. */
+  public List<DeliveryRecord> deliveries() {
+    return new Deliveries(site.files(), site.records().deliveries()).all();
+  }
+
+  /** Who holds the lock now. */
+  public Optional<Lock.Holder> lockHolder() {
+    return Lock.holder(site.host(), site.records().lock());
+  }
+
+  /** Says so when a delivery has not ended; empty when all did. */
+  public Optional<String> unfinished() {
+    return Recovery.unfinished(site)
+        .map(
+            journal ->
+                "delivery "
+                    + journal.opened().delivery()
+                    + " ("
+                    + journal.opened().act()
+                    + " of '"
+                    + journal.opened().application()
+                    + "') has not ended: 'jolly recover --on "
+                    + site.server().name()
+                    + "' settles it");
+  }
+
+  /** Starts the server; false when it ran already. */
+  public boolean start() {
+    try (Lock lock = lock()) {
+      Stock stock = site.stockTaker().take(List.of());
+      if (stock.process().isPresent()) {
+        return false;
+      }
+      new ServerStart(site, progress, interrupts).start(stock);
+      return true;
+    }
+  }
+
+  /** Stops the server; false when it did not run. */
+  public boolean stop() {
+    if (site.stockTaker().running().isEmpty()) {
+      return false;
+    }
+    try (Lock lock = lock()) {
+      new ServerProcess(site).stop();
+      return true;
+    }
+  }
+
+  private void tell(OutcomeBuilder outcome, List<Finding> findings, Stock stock, StepList steps) {
+    List<String> diffs = TextDiffs.of(stock, steps);
+    outcome.findings(findings).steps(steps).diffs(diffs);
+    progress.foreseen(findings);
+    if (!steps.isEmpty() && !Finding.anyBlocker(findings)) {
+      progress.planned(site.server(), steps, diffs);
+    }
+  }
+
+  private OutcomeBuilder builder(String act, String application) {
+    return new OutcomeBuilder(act, application, site.server().name(), site.time().now());
+  }
+
+  private Lock lock() {
+    site.makeRecordsFolder();
+    return Lock.take(
+        site.host(), site.records().lock(), site.recordAccess(), site.by(), site.time().now());
+  }
+
+  /** Recovers first; a look only is told that it should be done. */
+  private boolean settled(OutcomeBuilder outcome, boolean onlyLook) {
+    if (Recovery.unfinished(site).isEmpty()) {
+      return true;
+    }
+    if (onlyLook) {
+      outcome.note(unfinished().orElse(""));
+      return true;
+    }
+    try (Lock lock = lock()) {
+      List<String> stuck = new Recovery(site, progress).settle();
+      outcome.left(stuck);
+      return stuck.isEmpty();
+    }
+  }
+
+  /** Empty when somebody else delivered between the look and the lock. */
+  private Optional<DeliveryOutcome.Result> locked(Act act, Stock seen, int tries) {
+    try (Lock lock = lock()) {
+      Stock stock = act.takeStock();
+      if (tries < MOST_TRIES && !stock.standing().equals(seen.standing())) {
+        return Optional.empty();
+      }
+      return Optional.of(act.run(stock));
+    }
+  }
+
+  private DeliveryOutcome.Result unchanged(Target target, OutcomeBuilder outcome) {
+    List<CheckResult> results = target.checks().apply(target.wanted().orElseThrow().placement());
+    outcome.checks(results);
+    return results.stream().allMatch(CheckResult::passed)
+        ? DeliveryOutcome.Result.UNCHANGED
+        : DeliveryOutcome.Result.CHECKS_FAILED;
+  }
+
+  private DeliveryOutcome.Result notThere(Stock stock, String application, OutcomeBuilder outcome) {
+    boolean once =
+        deliveries().stream().anyMatch(record -> record.application().equals(application));
+    if (once) {
+      outcome.note("it was removed before");
+      return DeliveryOutcome.Result.UNCHANGED;
+    }
+    List<String> names =
+        stock.standing().applications().stream().map(Standing.Owner::name).toList();
+    String known =
+        names.isEmpty() ? "Nothing stands there" : "There stand: " + String.join(", ", names);
+    outcome.cause(
+        Cause.of(
+            "'" + application + "' was never delivered to '" + site.server().name() + "'",
+            Nearest.to(application, names)
+                .map(near -> "Did you mean '" + near + "'?")
+                .orElse(known)));
+    return DeliveryOutcome.Result.BLOCKED;
+  }
+
+  private Order order(Application application, Artifact artifact, boolean onAdminPort) {
+    Map<String, String> databases = new HashMap<>();
+    for (DataSource source : application.dataSources()) {
+      source
+          .password()
+          .ifPresent(password -> databases.put(source.jndiName(), secrets.resolve(password)));
+    }
+    Map<String, String> users = passwords(application);
+    users.keySet().removeIf(name -> application.user(name).orElseThrow().there());
+    return new Order(
+        application,
+        artifact,
+        application.version().orElse(artifact.version()),
+        onAdminPort,
+        databases,
+        users);
+  }
+
+  private Map<String, String> passwords(Application application) {
+    Map<String, String> passwords = new HashMap<>();
+    for (User user : application.users()) {
+      user.password().ifPresent(ref -> passwords.put(user.name(), secrets.resolve(ref)));
+    }
+    return passwords;
+  }
+
+  private Target target(Order order, Wanted wanted) {
+    Application application = order.application();
+    Map<String, String> passwords = passwords(application);
+    return new Target(
+        application.name(),
+        Optional.of(wanted),
+        Digests.of(Json.line(application).getBytes(StandardCharsets.UTF_8)),
+        application.dataSources().stream().map(DataSource::jndiName).toList(),
+        placement -> checkRun().run(application, passwords, placement));
+  }
+
+  private CheckRun checkRun() {
+    return new CheckRun(site, progress, new Waits(site, progress, interrupts), requesters);
+  }
+
+  private Scene scene(Stock stock, Order order, Wanted wanted) {
+    return new Scene(
+        stock,
+        site.traits(),
+        order,
+        wanted,
+        site.kind().occupants(stock),
+        new ConnectionTrial(site.host(), site.server(), probe),
+        site.files().free(site.server().folder()),
+        site.files().writable(site.server().folder()));
+  }
+
+  /** Where the placement of an application stands, for those who show it. */
+  public List<Placement> placements() {
+    return new ArrayList<>(
+        site.stockTaker().standing().applications().stream()
+            .map(Standing.Owner::placement)
+            .toList());
+  }
+}

@@ -1,0 +1,73 @@
+package jollycrate.delivery;
+
+import java.time.Duration;
+import jollycrate.host.Content;
+import jollycrate.host.HostFiles;
+import jollycrate.journal.Deliveries;
+import jollycrate.journal.DeliveryRecord;
+import jollycrate.journal.Journal;
+import jollycrate.journal.JournalLine;
+import jollycrate.server.Json;
+import jollycrate.server.Placement;
+import jollycrate.server.Records;
+import jollycrate.server.Standing;
+
+/** Brings a delivery to its end: our records follow, copies of earlier files go. */
+final class Ending {
+  private final Site site;
+  private final Journal journal;
+
+  Ending(Site site, Journal journal) {
+    this.site = site;
+    this.journal = journal;
+  }
+
+  /** Lays down what we shall answer for once the delivery is proven. */
+  void prepare(Standing next) {
+    site.files()
+        .put(site.records().standingNext(), Content.of(Json.line(next)), site.recordAccess());
+  }
+
+  /** After the proof; may have been begun before. */
+  void keep(Carrier carrier) {
+    Records records = site.records();
+    if (site.files().facts(records.standingNext()).exists()) {
+      site.files().move(records.standingNext(), records.standing());
+    }
+    carrier.tidy(journal.proven().orElseThrow().tidy());
+    String outcome = journal.opened().placement() == null ? "removed" : "delivered";
+    end(outcome, "", JournalLine.Outcome.KEPT);
+  }
+
+  /** After everything was taken back. */
+  void takenBack(String reason) {
+    HostFiles files = site.files();
+    files.delete(HostFiles.beside(site.records().standingNext()));
+    files.delete(site.records().standingNext());
+    end("taken back", reason, JournalLine.Outcome.TAKEN_BACK);
+  }
+
+  private void end(String outcome, String reason, JournalLine.Outcome ended) {
+    JournalLine.Opened opened = journal.opened();
+    boolean removal = opened.placement() == null;
+    Placement placement = removal ? opened.earlier() : opened.placement();
+    new Deliveries(site.files(), site.records().deliveries())
+        .add(
+            new DeliveryRecord(
+                opened.delivery(),
+                opened.at(),
+                opened.act(),
+                opened.application(),
+                placement.version(),
+                removal ? "" : placement.digest(),
+                opened.description(),
+                placement.address(),
+                outcome,
+                reason,
+                opened.by(),
+                Duration.between(opened.at(), site.time().now()).toMillis()),
+            site.recordAccess());
+    site.deleteTree(site.records().backups());
+    journal.write(new JournalLine.Ended(ended));
+  }
+}

@@ -1,0 +1,241 @@
+package jollycrate.delivery;
+
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Supplier;
+import java.util.stream.Stream;
+import jollycrate.host.Content;
+import jollycrate.host.Facts;
+import jollycrate.host.HostFiles;
+import jollycrate.journal.Journal;
+import jollycrate.journal.JournalLine;
+import jollycrate.server.Cause;
+import jollycrate.server.Expected;
+import jollycrate.server.Placement;
+import jollycrate.server.Stock;
+import jollycrate.server.Swap;
+import jollycrate.step.State;
+import jollycrate.step.Step;
+
+/**
+ * Takes back the steps of a journal, the last one first, and brings the earlier release up again.
+ * May be killed and begun again at any place.
+ */
+final class TakeBack {
+  /** The number that stands in the journal for bringing the earlier state up again. */
+  private static final int SETTLING = 0;
+
+  private static final int MOST_BACKUP_BYTES = 64 << 20;
+
+  private final Site site;
+  private final Journal journal;
+  private final Waits waits;
+  private final ServerProcess process;
+  private final Supplier<Stock> stock;
+  private final List<String> stuck = new ArrayList<>();
+  private boolean movedBack;
+
+  TakeBack(Site site, Journal journal, Progress progress, Supplier<Stock> stock) {
+    this.site = site;
+    this.journal = journal;
+    this.waits = new Waits(site, progress, new Interrupts());
+    this.process = new ServerProcess(site);
+    this.stock = stock;
+  }
+
+  /** Takes back; what could not be is named in the result, and then nothing more was touched. */
+  List<String> run() {
+    Optional<JournalLine.Doing> firstMove = firstMove();
+    boolean resumed = false;
+    for (JournalLine.Doing doing : journal.backwards()) {
+      if (!journal.isUndone(doing.number())) {
+        resumed = resumed || journal.wasUndoing(doing.number());
+        undo(doing);
+      } else {
+        resumed = true;
+      }
+      if (stuck.isEmpty() && firstMove.filter(doing::equals).isPresent()) {
+        settle(doing, resumed);
+      }
+      if (!stuck.isEmpty()) {
+        return List.copyOf(stuck);
+      }
+    }
+    return List.of();
+  }
+
+  private Optional<JournalLine.Doing> firstMove() {
+    List<JournalLine.Doing> steps = journal.backwards();
+    return Stream.iterate(steps.size() - 1, i -> i >= 0, i -> i - 1)
+        .map(steps::get)
+        .filter(doing -> doing.step().moves())
+        .findFirst();
+  }
+
+  private void undo(JournalLine.Doing doing) {
+    boolean again = journal.wasUndoing(doing.number());
+    if (!again) {
+      journal.write(new JournalLine.Undoing(doing.number(), site.logEnd()));
+    }
+    Step step = doing.step();
+    if (step instanceof Step.MakeFolder make) {
+      removeIfEmpty(make.path());
+    } else if (step instanceof Step.PutFile put) {
+      site.files().delete(HostFiles.beside(put.path()));
+      restore(doing.number(), put.path(), Optional.ofNullable(put.before()), put.after());
+    } else if (step instanceof Step.RemoveFile remove) {
+      restore(doing.number(), remove.path(), Optional.of(remove.before()), null);
+    } else if (step instanceof Step.StartServer) {
+      process.stop();
+    }
+    if (stuck.isEmpty()) {
+      journal.write(new JournalLine.Undone(doing.number()));
+    }
+  }
+
+  private void removeIfEmpty(Path folder) {
+    Facts facts = site.files().facts(folder);
+    if (facts.isFolder() && site.files().list(folder).isEmpty()) {
+      site.files().delete(folder);
+    }
+  }
+
+  /**
+   * Restores a file unless it is as before already.
+   *
+   * @param after null when the step removed it
+   */
+  private void restore(int number, Path path, Optional<State> before, State after) {
+    Optional<State> now = State.of(site.files(), path);
+    if (now.equals(before)) {
+      return;
+    }
+    movedBack = true;
+    boolean ours = now.equals(Optional.ofNullable(after));
+    if (!ours) {
+      stuck.add(
+          site.server().shown(path)
+              + " is neither as it was before the delivery nor as we left it; it was left alone."
+              + before
+                  .map(state -> " Its earlier content is in " + backupOf(number))
+                  .orElse(" Nothing stood there before"));
+    } else if (before.isPresent()) {
+      putBack(number, path, before.get());
+    } else {
+      site.files().delete(path);
+    }
+  }
+
+  private String backupOf(int number) {
+    return site.server().shown(site.records().backups().resolve("" + number));
+  }
+
+  private void putBack(int number, Path path, State before) {
+    Path backup = site.records().backups().resolve("" + number);
+    Content content = Content.of(site.files().read(backup, 0, MOST_BACKUP_BYTES));
+    if (!content.digest().equals(before.digest())) {
+      stuck.add("the copy of " + site.server().shown(path) + " in " + backup + " is damaged");
+      return;
+    }
+    site.files().put(path, content, before.access());
+  }
+
+  private void settle(JournalLine.Doing firstMove, boolean resumed) {
+    JournalLine.Opened opened = journal.opened();
+    if (!opened.serverRan()) {
+      process.stop();
+      clearTraces();
+      return;
+    }
+    if (process.running().isEmpty() || mayBeStopping()) {
+      restart();
+      return;
+    }
+    if (!resumed && !movedBack) {
+      return;
+    }
+    if (!journal.wasUndoing(SETTLING)) {
+      if (resumed) {
+        renewSwitches();
+      }
+      journal.write(new JournalLine.Undoing(SETTLING, site.logEnd()));
+    }
+    Waits.From from =
+        new Waits.From(firstMove.mark(), journal.undoingMark(SETTLING), site.time().now(), false);
+    if (awaitEarlier(from).isPresent()) {
+      restart();
+    }
+  }
+
+  /** A server that was asked to stop may still answer for a moment. */
+  private boolean mayBeStopping() {
+    return journal.backwards().stream().anyMatch(doing -> doing.step() instanceof Step.StopServer);
+  }
+
+  /**
+   * A file put back just before a crash may have been noticed by the server or not; put back afresh
+   * it is noticed again.
+   */
+  private void renewSwitches() {
+    for (JournalLine.Doing doing : journal.backwards()) {
+      boolean file =
+          doing.step() instanceof Step.PutFile || doing.step() instanceof Step.RemoveFile;
+      if (doing.step().moves() && file) {
+        renew(doing);
+      }
+    }
+  }
+
+  private void renew(JournalLine.Doing doing) {
+    Path path =
+        doing.step() instanceof Step.PutFile put
+            ? put.path()
+            : ((Step.RemoveFile) doing.step()).path();
+    State.of(site.files(), path).ifPresent(now -> putBack(doing.number(), path, now));
+  }
+
+  private void restart() {
+    process.stop();
+    clearTraces();
+    long mark = site.logEnd();
+    Instant now = site.time().now();
+    process.start(stock.get());
+    awaitEarlier(new Waits.From(mark, mark, now, true))
+        .ifPresent(
+            cause ->
+                stuck.add(
+                    "every file is as it was, and the server was restarted, but the earlier state"
+                        + " does not come up: "
+                        + cause.what()));
+  }
+
+  private Optional<Cause> awaitEarlier(Waits.From from) {
+    JournalLine.Opened opened = journal.opened();
+    boolean beside = opened.swap() == Swap.BESIDE_THEN_SWITCH;
+    Optional<Cause> cause = Optional.empty();
+    if (opened.earlier() != null) {
+      Expected expected = beside && !from.started() ? Expected.SWITCHED : Expected.UP;
+      cause = waits.until(stock.get(), opened.earlier(), expected, from);
+    }
+    if (cause.isEmpty() && opened.placement() != null && (beside || !standsAtSamePlace())) {
+      cause = waits.until(stock.get(), opened.placement(), Expected.GONE, from);
+    }
+    return cause;
+  }
+
+  private boolean standsAtSamePlace() {
+    Placement earlier = journal.opened().earlier();
+    return earlier != null
+        && earlier.switchPath().equals(journal.opened().placement().switchPath());
+  }
+
+  private void clearTraces() {
+    Stream.of(journal.opened().placement(), journal.opened().earlier())
+        .filter(placement -> placement != null)
+        .flatMap(placement -> placement.traces().stream())
+        .forEach(site::deleteTree);
+  }
+}

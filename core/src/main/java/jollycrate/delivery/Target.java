@@ -1,0 +1,32 @@
+package jollycrate.delivery;
+
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Function;
+import jollycrate.check.CheckResult;
+import jollycrate.server.Placement;
+import jollycrate.server.Wanted;
+
+/**
+ * What a delivery is to reach.
+ *
+ * @param wanted empty: the application is to be removed
+ * @param description digest of the resolved description, empty for a removal
+ * @param dataSources JNDI names that the new release gets
+ * @param checks runs the checks of the application
+ */
+record Target(
+    String application,
+    Optional<Wanted> wanted,
+    String description,
+    List<String> dataSources,
+    Function<Placement, List<CheckResult>> checks) {
+
+  static Target removal(String application) {
+    return new Target(application, Optional.empty(), "", List.of(), placement -> List.of());
+  }
+
+  String act() {
+    return wanted.isPresent() ? "deploy" : "undeploy";
+  }
+}

@@ -1,0 +1,65 @@
+package jollycrate.delivery;
+
+import com.github.difflib.DiffUtils;
+import com.github.difflib.UnifiedDiffUtils;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import jollycrate.host.Content;
+import jollycrate.server.Stock;
+import jollycrate.step.Step;
+import jollycrate.step.StepList;
+
+/** Unified diffs of the text files that steps change. */
+final class TextDiffs {
+  private static final long MOST_BYTES = 1 << 20;
+  private static final int CONTEXT = 3;
+
+  private TextDiffs() {}
+
+  static List<String> of(Stock stock, StepList steps) {
+    List<String> diffs = new ArrayList<>();
+    for (Step step : steps.change()) {
+      if (step instanceof Step.PutFile put) {
+        text(steps.contents().get(put.path()))
+            .ifPresent(after -> diffs.add(diff(stock, put.path(), stock.text(put.path()), after)));
+      } else if (step instanceof Step.RemoveFile remove) {
+        stock
+            .text(remove.path())
+            .ifPresent(text -> diffs.add(diff(stock, remove.path(), Optional.of(text), "")));
+      }
+    }
+    return diffs;
+  }
+
+  private static Optional<String> text(Content content) {
+    if (content.size() > MOST_BYTES) {
+      return Optional.empty();
+    }
+    try (InputStream in = content.open()) {
+      String text = new String(in.readAllBytes(), StandardCharsets.UTF_8);
+      return text.indexOf('\0') < 0 ? Optional.of(text) : Optional.empty();
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  private static String diff(Stock stock, Path path, Optional<String> before, String after) {
+    String name = stock.server().shown(path);
+    List<String> old = before.map(text -> text.lines().toList()).orElse(List.of());
+    List<String> young = after.lines().toList();
+    return String.join(
+        "\n",
+        UnifiedDiffUtils.generateUnifiedDiff(
+            before.isPresent() ? name : "/dev/null",
+            young.isEmpty() ? "/dev/null" : name,
+            old,
+            DiffUtils.diff(old, young),
+            CONTEXT));
+  }
+}

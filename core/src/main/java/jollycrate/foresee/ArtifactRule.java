@@ -1,0 +1,93 @@
+package jollycrate.foresee;
+
+import java.util.ArrayList;
+import java.util.List;
+import jollycrate.artifact.Artifact;
+import jollycrate.artifact.ServletNamespace;
+
+/** The artifact is readable, of a kind the server takes, and made for its Java and servlet API. */
+final class ArtifactRule implements Rule {
+  @Override
+  public List<Finding> look(Scene scene) {
+    Artifact artifact = scene.order().artifact();
+    String name = artifact.file().getFileName().toString();
+    List<Finding> findings = new ArrayList<>();
+    for (String fault : artifact.faults()) {
+      findings.add(
+          Finding.blocker(name, fault, "", "Mend it in the project and build the artifact again"));
+    }
+    if (!artifact.kind().isWar()) {
+      findings.add(
+          Finding.blocker(
+              name,
+              "it is an "
+                  + artifact.kind().label()
+                  + ", and "
+                  + scene.traits().label()
+                  + " takes a WAR",
+              "no WEB-INF/ folder inside",
+              "Deliver a WAR"));
+    }
+    java(scene, artifact, name, findings);
+    namespace(scene, artifact, name, findings);
+    return findings;
+  }
+
+  private static void java(Scene scene, Artifact artifact, String name, List<Finding> findings) {
+    int has = scene.stock().javaFeature();
+    if (artifact.java() > has) {
+      findings.add(
+          Finding.blocker(
+              name,
+              "it needs Java " + artifact.java() + ", and the server runs on Java " + has,
+              artifact.highestClass() + " has class-file version " + artifact.highestLevel(),
+              "Compile with --release "
+                  + has
+                  + ", or give the server another 'java' in servers.toml"));
+    }
+    if (has < scene.traits().leastJava()) {
+      findings.add(
+          Finding.blocker(
+              scene.stock().server().name(),
+              scene.traits().label()
+                  + " needs Java "
+                  + scene.traits().leastJava()
+                  + " and has Java "
+                  + has,
+              scene.stock().server().java().toString(),
+              "Give the server another 'java' in servers.toml"));
+    }
+  }
+
+  private static void namespace(
+      Scene scene, Artifact artifact, String name, List<Finding> findings) {
+    ServletNamespace offers = scene.traits().namespace();
+    ServletNamespace uses = artifact.namespace();
+    if (uses == ServletNamespace.BOTH) {
+      findings.add(
+          Finding.warn(
+              name,
+              "its classes refer to both javax.servlet and jakarta.servlet; the server offers "
+                  + offers.label()
+                  + ".servlet",
+              "",
+              "Make sure that the servlets themselves extend " + offers.label() + ".servlet"));
+    } else if (uses != ServletNamespace.NONE && uses != offers) {
+      findings.add(
+          Finding.blocker(
+              name,
+              "its classes refer to "
+                  + uses.label()
+                  + ".servlet, and "
+                  + scene.traits().label()
+                  + " offers "
+                  + offers.label()
+                  + ".servlet",
+              "",
+              "Compile against "
+                  + offers.label()
+                  + ".servlet; as it is, its pages would answer 404"
+                  + " or 500"));
+    }
+  }
+}

@@ -1,0 +1,105 @@
+package jollycrate.foresee;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import jollycrate.app.DataSource;
+import jollycrate.artifact.Artifact;
+import jollycrate.artifact.ArtifactReader;
+
+/** Every declared data source is described, its driver is there, and a connection comes about. */
+final class DataSourceRule implements Rule {
+  @Override
+  public List<Finding> look(Scene scene) {
+    List<DataSource> described = scene.order().application().dataSources();
+    List<Finding> findings = new ArrayList<>();
+    for (Artifact.Declared declared : scene.order().artifact().dataSources()) {
+      if (described.stream().noneMatch(source -> source.jndiName().equals(declared.name()))) {
+        findings.add(undescribed(declared));
+      }
+    }
+    for (DataSource source : described) {
+      findings.addAll(look(scene, source));
+    }
+    return findings;
+  }
+
+  private static Finding undescribed(Artifact.Declared declared) {
+    return Finding.blocker(
+        declared.name(),
+        "the application asks for this data source, and nobody describes it",
+        declared.where(),
+        "Add [datasource.\""
+            + declared.name()
+            + "\"] with url, user, password and driver to"
+            + " jolly.toml");
+  }
+
+  private static List<Finding> look(Scene scene, DataSource source) {
+    List<Finding> driver = driver(source);
+    if (!driver.isEmpty()) {
+      return driver;
+    }
+    List<Finding> findings = new ArrayList<>();
+    boolean declared =
+        scene.order().artifact().dataSources().stream()
+            .anyMatch(name -> name.name().equals(source.jndiName()));
+    if (!declared) {
+      findings.add(
+          Finding.note(
+              source.jndiName(),
+              "described, but the artifact does not declare it; code may still look it up"));
+    }
+    String password = scene.order().databasePasswords().getOrDefault(source.jndiName(), "");
+    findings.add(connection(scene, source, scene.trial().connect(source, password)));
+    return findings;
+  }
+
+  private static List<Finding> driver(DataSource source) {
+    Path driver = source.driver();
+    String mend = "Mend 'driver' of [datasource.\"" + source.jndiName() + "\"]";
+    if (!Files.isRegularFile(driver)) {
+      return List.of(
+          Finding.blocker(source.jndiName(), "there is no driver at " + driver, "", mend));
+    }
+    try {
+      boolean found =
+          source.driverClass().isPresent()
+              || ArtifactReader.text(driver, "META-INF/services/java.sql.Driver").isPresent();
+      return found
+          ? List.of()
+          : List.of(
+              Finding.blocker(
+                  source.jndiName(),
+                  "no JDBC driver announces itself in " + driver,
+                  "no META-INF/services/java.sql.Driver inside",
+                  mend + ", or name its class with 'driver-class'"));
+    } catch (IOException e) {
+      return List.of(
+          Finding.blocker(
+              source.jndiName(), "the driver " + driver + " is no readable archive", "", mend));
+    }
+  }
+
+  private static Finding connection(Scene scene, DataSource source, ConnectionTrial.Result tried) {
+    String name = source.jndiName();
+    return switch (tried.outcome()) {
+      case CONNECTED -> Finding.note(name, "connected to " + tried.detail());
+      case NOT_THERE_YET ->
+          Finding.note(name, "the database file is not there yet; the application makes it");
+      case IN_USE ->
+          scene.stock().process().isPresent()
+              ? Finding.note(name, "the database file is open in this very server")
+              : Finding.blocker(
+                  name,
+                  "another program has the database file open",
+                  tried.detail(),
+                  "End that program, or use another database");
+      case FAILED ->
+          Finding.blocker(
+              name, tried.message(), source.url() + ": " + tried.detail(), tried.mend());
+    };
+  }
+}

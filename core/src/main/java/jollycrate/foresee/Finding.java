@@ -1,0 +1,41 @@
+package jollycrate.foresee;
+
+import java.util.List;
+
+/**
+ * One thing foreseen.
+ *
+ * @param subject what it is about: a file, a JNDI name, a port, a user
+ * @param message what is so
+ * @param evidence where it was seen; may be empty
+ * @param mend what to do; empty for a note
+ */
+public record Finding(Level level, String subject, String message, String evidence, String mend) {
+
+  /** How much a finding weighs. */
+  public enum Level {
+    /** The delivery would fail: nothing is touched. */
+    BLOCKER,
+    /** The delivery may work, but not as somebody would expect. */
+    WARN,
+    /** Good to know. */
+    NOTE
+  }
+
+  static Finding blocker(String subject, String message, String evidence, String mend) {
+    return new Finding(Level.BLOCKER, subject, message, evidence, mend);
+  }
+
+  static Finding warn(String subject, String message, String evidence, String mend) {
+    return new Finding(Level.WARN, subject, message, evidence, mend);
+  }
+
+  static Finding note(String subject, String message) {
+    return new Finding(Level.NOTE, subject, message, "", "");
+  }
+
+  /** Whether any of them is a blocker. */
+  public static boolean anyBlocker(List<Finding> findings) {
+    return findings.stream().anyMatch(finding -> finding.level == Level.BLOCKER);
+  }
+}

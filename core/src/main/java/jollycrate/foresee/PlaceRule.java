@@ -1,0 +1,121 @@
+package jollycrate.foresee;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import jollycrate.app.ContextPath;
+import jollycrate.host.Listening;
+import jollycrate.server.Placement;
+import jollycrate.server.Server;
+import jollycrate.server.Standing;
+
+/** The context path and the ports are free or ours, and the disk has room. */
+final class PlaceRule implements Rule {
+  private static final int ROOM_FACTOR = 3;
+
+  @Override
+  public List<Finding> look(Scene scene) {
+    List<Finding> findings = new ArrayList<>();
+    path(scene, findings);
+    ports(scene, findings);
+    room(scene, findings);
+    if (!scene.writable()) {
+      findings.add(
+          Finding.blocker(
+              scene.stock().server().folder().toString(),
+              "this user may not write in the server's folder",
+              scene.stock().access().toString(),
+              "Run as " + scene.stock().access().owner() + ", or mend the folder's rights"));
+    }
+    if (scene.order().application().checks().isEmpty()) {
+      findings.add(
+          Finding.warn(
+              "checks",
+              "none is described, so only the root of the application is asked for",
+              "",
+              "Add a [[check]] to jolly.toml"));
+    }
+    return findings;
+  }
+
+  private static void path(Scene scene, List<Finding> findings) {
+    Placement placement = scene.wanted().placement();
+    String shown = ContextPath.shown(placement.contextPath());
+    scene.occupants().stream()
+        .filter(occupant -> occupant.listener().equals(placement.listener()))
+        .filter(occupant -> occupant.contextPath().equals(placement.contextPath()))
+        .filter(occupant -> !oursAt(scene, occupant.path()))
+        .findFirst()
+        .ifPresent(
+            occupant ->
+                findings.add(
+                    Finding.blocker(
+                        shown,
+                        holder(scene, occupant.path()) + " stands at this context path",
+                        scene.stock().server().shown(occupant.path()),
+                        "Choose another 'path' in [app], or remove that first")));
+  }
+
+  private static boolean oursAt(Scene scene, java.nio.file.Path path) {
+    return scene
+        .owner()
+        .map(Standing.Owner::placement)
+        .filter(old -> old.switchPath().equals(path) || old.traces().contains(path))
+        .isPresent();
+  }
+
+  private static String holder(Scene scene, java.nio.file.Path path) {
+    return scene.stock().standing().applications().stream()
+        .filter(
+            owner ->
+                owner.placement().switchPath().equals(path)
+                    || owner.placement().traces().contains(path))
+        .findFirst()
+        .map(owner -> "'" + owner.name() + "'")
+        .orElse("something that Jolly Crate did not deliver");
+  }
+
+  private static void ports(Scene scene, List<Finding> findings) {
+    Server server = scene.stock().server();
+    port(scene, server.http(), "http", findings);
+    server.admin().ifPresent(admin -> port(scene, admin, "admin", findings));
+  }
+
+  private static void port(Scene scene, int port, String key, List<Finding> findings) {
+    Optional<Listening> other =
+        Optional.ofNullable(scene.stock().listening().get(port))
+            .filter(listening -> !isServer(scene, listening));
+    other.ifPresent(
+        listening ->
+            findings.add(
+                Finding.blocker(
+                    "port " + port,
+                    listening.program()
+                        + (listening.pid() > 0 ? " (process " + listening.pid() + ")" : "")
+                        + " listens on the port that '"
+                        + key
+                        + "' names",
+                    "",
+                    "End that program, or give the server another '" + key + "' in servers.toml")));
+  }
+
+  private static boolean isServer(Scene scene, Listening listening) {
+    return scene
+        .stock()
+        .process()
+        .filter(process -> process.identity().pid() == listening.pid())
+        .isPresent();
+  }
+
+  private static void room(Scene scene, List<Finding> findings) {
+    long needed = scene.order().artifact().size() * ROOM_FACTOR;
+    if (scene.freeBytes() < needed) {
+      findings.add(
+          Finding.blocker(
+              scene.stock().server().folder().toString(),
+              "its disk has " + scene.freeBytes() + " bytes free, and " + needed + " are needed",
+              "",
+              "Make room there"));
+    }
+  }
+}

@@ -1,0 +1,68 @@
+package jollycrate.host;
+
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import jollycrate.artifact.Digests;
+
+/** Bytes to be put on a host, from memory or from a file beside the tool. */
+public final class Content {
+  /** Opens the bytes for one reading. */
+  @FunctionalInterface
+  private interface Source {
+    InputStream open() throws IOException;
+  }
+
+  private final Source source;
+  private final String digest;
+  private final long size;
+
+  private Content(Source source, String digest, long size) {
+    this.source = source;
+    this.digest = digest;
+    this.size = size;
+  }
+
+  /** Bytes in memory. */
+  public static Content of(byte[] bytes) {
+    byte[] copy = bytes.clone();
+    return new Content(() -> new ByteArrayInputStream(copy), Digests.of(copy), copy.length);
+  }
+
+  /** Text in UTF-8. */
+  public static Content of(String text) {
+    return of(text.getBytes(StandardCharsets.UTF_8));
+  }
+
+  /** A file whose digest is known already. */
+  public static Content of(Path file, String digest, long size) {
+    return new Content(() -> Files.newInputStream(file), digest, size);
+  }
+
+  /** A file beside the tool. */
+  public static Content of(Path file) {
+    try {
+      return of(file, Digests.of(file), Files.size(file));
+    } catch (IOException e) {
+      throw HostException.cannot("read", file, e);
+    }
+  }
+
+  /** Opens the bytes; the caller closes. */
+  public InputStream open() throws IOException {
+    return source.open();
+  }
+
+  /** SHA-256 of the bytes. */
+  public String digest() {
+    return digest;
+  }
+
+  /** Number of bytes. */
+  public long size() {
+    return size;
+  }
+}

@@ -1,0 +1,35 @@
+package jollycrate.host;
+
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * The machine a server runs on.
+ *
+ * @param name how messages call it
+ * @param environment the variables that servers and helpers started there may see
+ */
+public record Host(
+    String name, HostFiles files, HostProcesses processes, Map<String, String> environment) {
+  private static final List<String> PASSED_ON =
+      List.of("PATH", "HOME", "USER", "LOGNAME", "TZ", "TMPDIR");
+
+  /** This machine. */
+  public static Host local() {
+    return new Host("this machine", new LocalFiles(), new LocalProcesses(), allowed());
+  }
+
+  private static Map<String, String> allowed() {
+    Map<String, String> allowed = new LinkedHashMap<>();
+    for (String name : PASSED_ON) {
+      String value = System.getenv(name);
+      if (value != null) {
+        allowed.put(name, value);
+      }
+    }
+    allowed.put("LANG", "C.UTF-8");
+    allowed.put("LC_ALL", "C.UTF-8");
+    return allowed;
+  }
+}

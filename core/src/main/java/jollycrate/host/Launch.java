@@ -1,0 +1,41 @@
+package jollycrate.host;
+
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import jollycrate.artifact.Digests;
+
+/**
+ * A process to be started so that it stays.
+ *
+ * @param command program and arguments, one of which holds {@link #TOKEN}; no secrets
+ * @param environment everything the process sees; nothing is inherited
+ * @param output file that its standard output and error are appended to
+ * @param filesRead digests of files it reads only when it starts
+ */
+public record Launch(
+    List<String> command,
+    Path workingFolder,
+    Map<String, String> environment,
+    Path output,
+    List<String> filesRead) {
+  /** Stands for the token in an argument. */
+  public static final String TOKEN = "{token}";
+
+  /** Equal for launches that make an equal process; values of variables are left out. */
+  public String fingerprint() {
+    List<String> parts =
+        List.of(
+            command.toString(),
+            environment.keySet().stream().sorted().toList().toString(),
+            workingFolder.toString(),
+            filesRead.toString());
+    return Digests.of(String.join("\0", parts).getBytes(StandardCharsets.UTF_8));
+  }
+
+  /** The command with its token. */
+  public List<String> commandWith(String token) {
+    return command.stream().map(argument -> argument.replace(TOKEN, token)).toList();
+  }
+}

@@ -1,0 +1,197 @@
+package jollycrate.host;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.TimeUnit;
+
+/** Processes of this machine, as Linux tells them. */
+final class LocalProcesses implements HostProcesses {
+  private static final Duration LOOK_AGAIN = Duration.ofMillis(5);
+  private static final Duration NOTE_LIMIT = Duration.ofSeconds(10);
+
+  /**
+   * The shell notes its process id durably and then becomes the program, so that the id is known
+   * before the program begins.
+   */
+  private static final String NOTE_THEN_BECOME =
+      """
+      note=$1; out=$2; shift 2
+      umask 027
+      echo $$ >"$note.part" && sync "$note.part" && mv -f "$note.part" "$note" &&
+        exec "$@" >>"$out" 2>&1 </dev/null
+      """;
+
+  /** The direct child ends at once: a running child would hold up the exit of this Java process. */
+  private static final String IN_A_SESSION_OF_ITS_OWN =
+      "setsid sh -c \"$0\" \"$@\" >/dev/null 2>&1 </dev/null &";
+
+  private final Time time = Time.system();
+
+  @Override
+  public Identity start(Launch launch, String token, Path note) {
+    List<String> command = new ArrayList<>(List.of("/bin/sh", "-c", IN_A_SESSION_OF_ITS_OWN));
+    command.addAll(List.of(NOTE_THEN_BECOME, "jolly-" + token));
+    command.addAll(List.of(note.toString(), launch.output().toString()));
+    command.addAll(launch.commandWith(token));
+    try {
+      Files.deleteIfExists(note);
+      ProcessBuilder builder =
+          new ProcessBuilder(command).directory(launch.workingFolder().toFile());
+      builder.environment().clear();
+      builder.environment().putAll(launch.environment());
+      builder.redirectErrorStream(true);
+      Process shell = builder.start();
+      shell.getOutputStream().close();
+      shell.getInputStream().readAllBytes();
+      return identityIn(note);
+    } catch (IOException e) {
+      throw HostException.cannot("start", Path.of(launch.command().get(0)), e);
+    }
+  }
+
+  private Identity identityIn(Path note) throws IOException {
+    long until = System.nanoTime() + NOTE_LIMIT.toNanos();
+    while (System.nanoTime() < until) {
+      if (Files.exists(note)) {
+        long pid = Long.parseLong(Files.readString(note).strip());
+        return new Identity(boot(), pid, ProcFs.ticks(pid).orElse(0));
+      }
+      time.pause(LOOK_AGAIN);
+    }
+    throw new IOException(
+        "the new process did not tell its id within " + NOTE_LIMIT.toSeconds() + " s");
+  }
+
+  @Override
+  public Optional<Identity> withToken(String token) {
+    long own = ProcessHandle.current().pid();
+    return ProcFs.firstProcess(
+            pid -> pid != own && ProcFs.arguments(pid).stream().anyMatch(a -> a.contains(token)))
+        .map(pid -> new Identity(boot(), pid, ProcFs.ticks(pid).orElse(0)));
+  }
+
+  @Override
+  public Identity self() {
+    long pid = ProcessHandle.current().pid();
+    return new Identity(boot(), pid, ProcFs.ticks(pid).orElse(0));
+  }
+
+  @Override
+  public String boot() {
+    return ProcFs.boot();
+  }
+
+  @Override
+  public boolean alive(Identity process) {
+    OptionalLong ticks = ProcFs.ticks(process.pid());
+    return process.boot().equals(boot())
+        && ticks.isPresent()
+        && ticks.getAsLong() == process.ticks();
+  }
+
+  @Override
+  public void signal(Identity process, Signal signal) {
+    Optional<ProcessHandle> handle = ProcessHandle.of(process.pid());
+    if (handle.isEmpty() || !alive(process)) {
+      return;
+    }
+    boolean sent = signal == Signal.TERM ? handle.get().destroy() : handle.get().destroyForcibly();
+    if (!sent && alive(process)) {
+      throw new HostException(
+          "Cannot end process " + process.pid() + ": it belongs to somebody else");
+    }
+  }
+
+  @Override
+  public Ran run(
+      List<String> command,
+      Path workingFolder,
+      Map<String, String> environment,
+      String input,
+      Duration limit) {
+    ProcessBuilder builder = new ProcessBuilder(command).directory(workingFolder.toFile());
+    builder.environment().clear();
+    builder.environment().putAll(environment);
+    try {
+      Process process = builder.start();
+      CompletableFuture<String> output = reading(process.getInputStream());
+      CompletableFuture<String> errors = reading(process.getErrorStream());
+      try (OutputStream in = process.getOutputStream()) {
+        in.write(input.getBytes(StandardCharsets.UTF_8));
+      } catch (IOException ended) {
+        return new Ran(waitFor(process, limit), output.join(), errors.join());
+      }
+      return new Ran(waitFor(process, limit), output.join(), errors.join());
+    } catch (IOException e) {
+      throw HostException.cannot("run", Path.of(command.get(0)), e);
+    }
+  }
+
+  private static int waitFor(Process process, Duration limit) {
+    try {
+      if (process.waitFor(limit.toMillis(), TimeUnit.MILLISECONDS)) {
+        return process.exitValue();
+      }
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+    }
+    process.destroyForcibly();
+    return -1;
+  }
+
+  private static CompletableFuture<String> reading(InputStream in) {
+    CompletableFuture<String> text = new CompletableFuture<>();
+    Thread reader =
+        new Thread(
+            () -> {
+              try (in) {
+                text.complete(new String(in.readAllBytes(), StandardCharsets.UTF_8));
+              } catch (IOException e) {
+                text.complete("");
+              }
+            });
+    reader.setDaemon(true);
+    reader.start();
+    return text;
+  }
+
+  @Override
+  public Optional<Listening> listening(int port) {
+    return ProcFs.listener(port)
+        .map(
+            inode ->
+                ProcFs.holderOf(inode)
+                    .map(pid -> new Listening(port, pid, programOf(pid)))
+                    .orElse(new Listening(port, 0, "a program of another user")));
+  }
+
+  private static String programOf(long pid) {
+    List<String> arguments = ProcFs.arguments(pid);
+    if (arguments.isEmpty()) {
+      return "process " + pid;
+    }
+    Path program = Path.of(arguments.get(0)).getFileName();
+    String instance =
+        arguments.stream()
+            .filter(argument -> argument.startsWith("-Dcatalina.base="))
+            .map(argument -> " of the server in " + argument.substring(argument.indexOf('=') + 1))
+            .findFirst()
+            .orElseGet(() -> arguments.size() > 1 ? " " + brief(arguments.get(1)) : "");
+    return program + instance;
+  }
+
+  private static String brief(String argument) {
+    return argument.length() > 60 ? argument.substring(0, 57) + "..." : argument;
+  }
+}

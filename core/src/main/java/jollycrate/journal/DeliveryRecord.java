@@ -1,0 +1,27 @@
+package jollycrate.journal;
+
+import java.time.Instant;
+
+/**
+ * One line of {@code .jolly/deliveries.jsonl}.
+ *
+ * @param act deploy or undeploy
+ * @param digest SHA-256 of the artifact, empty for an undeploy
+ * @param description SHA-256 of the resolved description without secrets
+ * @param outcome delivered, removed or taken back
+ * @param reason why it was taken back, else empty
+ * @param millis how long it took
+ */
+public record DeliveryRecord(
+    int delivery,
+    Instant at,
+    String act,
+    String application,
+    String version,
+    String digest,
+    String description,
+    String address,
+    String outcome,
+    String reason,
+    String by,
+    long millis) {}

@@ -1,0 +1,83 @@
+package jollycrate.journal;
+
+import com.fasterxml.jackson.annotation.JsonSubTypes;
+import com.fasterxml.jackson.annotation.JsonTypeInfo;
+import java.time.Instant;
+import java.util.List;
+import jollycrate.host.Identity;
+import jollycrate.server.Placement;
+import jollycrate.server.Swap;
+import jollycrate.step.Step;
+
+/** One line of a journal: written and synced before the change it tells of. */
+@JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "line")
+@JsonSubTypes({
+  @JsonSubTypes.Type(value = JournalLine.Opened.class, name = "opened"),
+  @JsonSubTypes.Type(value = JournalLine.Doing.class, name = "doing"),
+  @JsonSubTypes.Type(value = JournalLine.Done.class, name = "done"),
+  @JsonSubTypes.Type(value = JournalLine.Proven.class, name = "proven"),
+  @JsonSubTypes.Type(value = JournalLine.Undoing.class, name = "undoing"),
+  @JsonSubTypes.Type(value = JournalLine.Undone.class, name = "undone"),
+  @JsonSubTypes.Type(value = JournalLine.Ended.class, name = "ended")
+})
+public sealed interface JournalLine {
+
+  /**
+   * A delivery begins.
+   *
+   * @param act deploy or undeploy
+   * @param description digest of the resolved description, empty for an undeploy
+   * @param placement that is to stand; null for an undeploy
+   * @param earlier placement that stood; null for a first deploy
+   * @param serverRan whether the server ran
+   */
+  record Opened(
+      int delivery,
+      String act,
+      String application,
+      Instant at,
+      String by,
+      Identity holder,
+      String description,
+      Swap swap,
+      Placement placement,
+      Placement earlier,
+      boolean serverRan)
+      implements JournalLine {}
+
+  /**
+   * A step is about to be done.
+   *
+   * @param mark where the server's log ended, when the step moves the server; else -1
+   */
+  record Doing(int number, Step step, long mark, Instant at) implements JournalLine {}
+
+  /** A step was done. */
+  record Done(int number) implements JournalLine {}
+
+  /**
+   * The new state is proven: from here on the delivery is finished, not taken back.
+   *
+   * @param tidy steps that are left
+   */
+  record Proven(List<Step> tidy) implements JournalLine {}
+
+  /**
+   * A step is about to be undone; 0 stands for bringing the earlier state up again.
+   *
+   * @param mark where the server's log ended
+   */
+  record Undoing(int number, long mark) implements JournalLine {}
+
+  /** A step was undone. */
+  record Undone(int number) implements JournalLine {}
+
+  /** The delivery ended. */
+  record Ended(Outcome outcome) implements JournalLine {}
+
+  /** How a delivery ended. */
+  enum Outcome {
+    KEPT,
+    TAKEN_BACK
+  }
+}

@@ -1,0 +1,27 @@
+package jollycrate.server;
+
+import java.util.List;
+
+/**
+ * Why something failed.
+ *
+ * @param what in one sentence
+ * @param where class and line of the application, file and line, or URL; empty when not known
+ * @param why the evidence, one line each
+ * @param next what to do
+ * @param logPosition position of the evidence in the log that was looked at; -1 for none
+ */
+public record Cause(String what, String where, List<String> why, String next, int logPosition) {
+
+  /** A cause whose evidence stands in no log. */
+  public static Cause of(String what, String next) {
+    return new Cause(what, "", List.of(), next, -1);
+  }
+
+  /** The same with further evidence behind it. */
+  public Cause with(List<String> more) {
+    List<String> all = new java.util.ArrayList<>(why);
+    all.addAll(more);
+    return new Cause(what, where, List.copyOf(all), next, logPosition);
+  }
+}

@@ -1,0 +1,11 @@
+package jollycrate.server;
+
+/** What is waited for. */
+public enum Expected {
+  /** The placement is up. */
+  UP,
+  /** Requests reach the placement, which was up before. */
+  SWITCHED,
+  /** Nothing of the placement is left. */
+  GONE
+}

@@ -1,0 +1,11 @@
+package jollycrate.server;
+
+/** What a piece does in a swap. */
+public enum Part {
+  /** Put before the switch, removed after the release that needs it is gone. */
+  SUPPORT,
+  /** Brings up a release beside another one, before the switch. */
+  BESIDE,
+  /** The piece whose rename makes a placement live. */
+  SWITCH
+}

@@ -1,0 +1,11 @@
+package jollycrate.server;
+
+/** When a server takes notice of a changed piece. */
+public enum PickUp {
+  /** While it runs. */
+  LIVE,
+  /** At its next start. */
+  RESTART,
+  /** At its next start, and it must not run while the piece changes. */
+  WHILE_STOPPED
+}

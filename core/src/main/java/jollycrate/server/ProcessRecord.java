@@ -1,0 +1,21 @@
+package jollycrate.server;
+
+import java.util.Optional;
+import jollycrate.host.HostProcesses;
+import jollycrate.host.Identity;
+
+/**
+ * What {@code .jolly/process.json} tells: written with the token before a start and again with the
+ * identity after it.
+ *
+ * @param identity null while a start is under way
+ */
+public record ProcessRecord(String token, String fingerprint, Identity identity) {
+
+  /** The process, if it runs. */
+  public Optional<Running> running(HostProcesses processes) {
+    Optional<Identity> found =
+        identity == null ? processes.withToken(token) : Optional.of(identity);
+    return found.filter(processes::alive).map(alive -> new Running(alive, fingerprint));
+  }
+}

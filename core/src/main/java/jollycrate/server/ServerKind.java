@@ -1,0 +1,48 @@
+package jollycrate.server;
+
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+import jollycrate.host.Access;
+import jollycrate.host.HostFiles;
+import jollycrate.host.Launch;
+
+/**
+ * A family of servers handled alike. A kind says what, never how or when: everything but {@link
+ * #recognise} and {@link #instance} is a pure function of its arguments, and nothing changes
+ * anything.
+ */
+public interface ServerKind {
+  /** What is true of the installation, when it is one of this kind. */
+  Optional<Traits> recognise(HostFiles files, Path installation);
+
+  /** What a new instance folder holds, folders before what stands in them. */
+  List<Piece> instance(HostFiles files, Server server, Access access);
+
+  /** What taking stock reads. */
+  Reads reads(Server server);
+
+  /** The process of the server. */
+  Launch launch(Stock stock);
+
+  /** What stands at which context path, whoever put it there. */
+  List<Occupant> occupants(Stock stock);
+
+  /** The pieces that an order needs. */
+  Wanted wanted(Stock stock, Order order);
+
+  /** Whether what is expected of a placement is so. */
+  Sign sign(Stock stock, Placement placement, Expected expected, Evidence evidence);
+
+  /**
+   * Why something failed, by what was logged meanwhile.
+   *
+   * @param packages of the application's own classes, to find it in stack traces
+   */
+  Optional<Cause> explain(List<String> packages, String log);
+
+  /** How fragments stand in a shared file; empty when this kind edits no such file. */
+  default Optional<Splicer> splicer(Path file) {
+    return Optional.empty();
+  }
+}

@@ -1,0 +1,48 @@
+package jollycrate.server;
+
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import jollycrate.host.Access;
+import jollycrate.host.Facts;
+import jollycrate.host.Listening;
+
+/**
+ * What stands on a server now.
+ *
+ * @param facts of every path that was looked at
+ * @param digests of every file of ours that stands there
+ * @param texts content of the files that the kind reads
+ * @param children of the folders that the kind lists
+ * @param listening who listens on its ports, by port
+ * @param javaFeature feature release of its Java
+ */
+public record Stock(
+    Server server,
+    Map<Path, Facts> facts,
+    Map<Path, String> digests,
+    Map<Path, byte[]> texts,
+    Map<Path, List<Path>> children,
+    Optional<Running> process,
+    Map<Integer, Listening> listening,
+    Standing standing,
+    int javaFeature) {
+
+  /** Facts of a path that was looked at. */
+  public Facts at(Path path) {
+    return facts.getOrDefault(path, Facts.absent(path));
+  }
+
+  /** Text of a file that was read, in UTF-8. */
+  public Optional<String> text(Path path) {
+    return Optional.ofNullable(texts.get(path))
+        .map(bytes -> new String(bytes, StandardCharsets.UTF_8));
+  }
+
+  /** Owner and group that files of the server have. */
+  public Access access() {
+    return at(server.folder()).access();
+  }
+}

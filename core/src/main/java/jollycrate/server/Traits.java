@@ -1,0 +1,25 @@
+package jollycrate.server;
+
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Set;
+import jollycrate.artifact.ServletNamespace;
+
+/**
+ * What is true of every server of a kind and version.
+ *
+ * @param label how people call it, with its version
+ * @param namespace the servlet API it offers
+ * @param leastJava oldest Java it runs on
+ * @param leftOut top-level folders that no comparison looks into: logs, temporary and work files
+ * @param own further top-level names that belong to the server itself
+ * @param log relative to the server's folder
+ */
+public record Traits(
+    String label,
+    ServletNamespace namespace,
+    int leastJava,
+    Set<Swap> swaps,
+    List<String> leftOut,
+    List<String> own,
+    Path log) {}

@@ -1,0 +1,24 @@
+package jollycrate.server;
+
+import java.util.List;
+import java.util.Map;
+
+/**
+ * What a kind wants to stand on a server for one order.
+ *
+ * @param placement where the release will answer
+ * @param pieces folders before what stands in them
+ * @param swap how this release takes the place of another
+ * @param refused values that cannot reach the server unchanged, each with its place and mend
+ * @param hidden values that people must not see, with what is shown instead
+ */
+public record Wanted(
+    Placement placement,
+    List<Piece> pieces,
+    Swap swap,
+    List<Refused> refused,
+    Map<String, String> hidden) {
+
+  /** A value that cannot be kept. */
+  public record Refused(String subject, String message, String mend) {}
+}

@@ -1,0 +1,82 @@
+package jollycrate.step;
+
+import com.fasterxml.jackson.annotation.JsonSubTypes;
+import com.fasterxml.jackson.annotation.JsonTypeInfo;
+import java.nio.file.Path;
+import jollycrate.host.Access;
+import jollycrate.host.Identity;
+import jollycrate.server.Expected;
+import jollycrate.server.Part;
+import jollycrate.server.Placement;
+
+/** One reversible change, as a value that the journal keeps. */
+@JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "step")
+@JsonSubTypes({
+  @JsonSubTypes.Type(value = Step.MakeFolder.class, name = "make folder"),
+  @JsonSubTypes.Type(value = Step.PutFile.class, name = "put file"),
+  @JsonSubTypes.Type(value = Step.RemoveFile.class, name = "remove file"),
+  @JsonSubTypes.Type(value = Step.RemoveFolder.class, name = "remove folder"),
+  @JsonSubTypes.Type(value = Step.ClearTrace.class, name = "clear trace"),
+  @JsonSubTypes.Type(value = Step.StopServer.class, name = "stop server"),
+  @JsonSubTypes.Type(value = Step.StartServer.class, name = "start server"),
+  @JsonSubTypes.Type(value = Step.Await.class, name = "await"),
+  @JsonSubTypes.Type(value = Step.RunChecks.class, name = "run checks")
+})
+public sealed interface Step {
+
+  /** Whether it changes what the server serves, so that everything logged before it is old. */
+  default boolean moves() {
+    return false;
+  }
+
+  /** Makes a folder. */
+  record MakeFolder(Path path, Access access) implements Step {}
+
+  /**
+   * Puts a file.
+   *
+   * @param before null when nothing stood there
+   */
+  record PutFile(Path path, State before, State after, Part part) implements Step {
+    @Override
+    public boolean moves() {
+      return part != Part.SUPPORT;
+    }
+  }
+
+  /** Removes a file. */
+  record RemoveFile(Path path, State before, Part part) implements Step {
+    @Override
+    public boolean moves() {
+      return part != Part.SUPPORT;
+    }
+  }
+
+  /** Removes a folder of ours if it is empty. */
+  record RemoveFolder(Path path, Access before) implements Step {}
+
+  /** Deletes what a stopped server left of a placement; a started one makes it anew. */
+  record ClearTrace(Path path) implements Step {}
+
+  /** Stops the server. */
+  record StopServer(Identity process) implements Step {
+    @Override
+    public boolean moves() {
+      return true;
+    }
+  }
+
+  /** Starts the server. */
+  record StartServer() implements Step {
+    @Override
+    public boolean moves() {
+      return true;
+    }
+  }
+
+  /** Waits for a fact about a placement. */
+  record Await(Placement placement, Expected expected) implements Step {}
+
+  /** Runs the checks of the application against a placement. */
+  record RunChecks(Placement placement) implements Step {}
+}

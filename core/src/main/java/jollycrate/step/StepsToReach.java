@@ -1,0 +1,288 @@
+package jollycrate.step;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
+import jollycrate.host.Content;
+import jollycrate.host.Facts;
+import jollycrate.host.Launch;
+import jollycrate.server.Expected;
+import jollycrate.server.Keys;
+import jollycrate.server.Part;
+import jollycrate.server.PickUp;
+import jollycrate.server.Piece;
+import jollycrate.server.Placement;
+import jollycrate.server.ServerKind;
+import jollycrate.server.Standing;
+import jollycrate.server.Stock;
+import jollycrate.server.Swap;
+import jollycrate.server.Wanted;
+
+/**
+ * Computes the steps from what stands to what is wanted. Pure: nothing is read or changed.
+ *
+ * <p>The order is the safety: supports are put before the switch and removed only after the proof,
+ * when what needed them is gone.
+ */
+public final class StepsToReach {
+  private final ServerKind kind;
+  private final Stock stock;
+  private final Optional<Wanted> wanted;
+  private final Optional<Standing.Owner> owner;
+  private final Launch launch;
+  private final Swap swap;
+
+  private final List<Step> folders = new ArrayList<>();
+  private final Map<Part, List<Step>> changes = new TreeMap<>();
+  private final List<Step> oldBeside = new ArrayList<>();
+  private final List<Step> oldSupports = new ArrayList<>();
+  private final List<Step> oldFolders = new ArrayList<>();
+  private final Map<Path, Content> contents = new HashMap<>();
+  private boolean restart;
+
+  /**
+   * @param application whose pieces change
+   * @param wanted empty: nothing of the application is wanted any more
+   * @param launch the process as it should run
+   */
+  public StepsToReach(
+      ServerKind kind, Stock stock, String application, Optional<Wanted> wanted, Launch launch) {
+    this.kind = kind;
+    this.stock = stock;
+    this.wanted = wanted;
+    this.owner = stock.standing().owner(application);
+    this.launch = launch;
+    this.swap =
+        wanted.map(Wanted::swap).or(() -> owner.map(Standing.Owner::swap)).orElse(Swap.LIVE);
+    for (Part part : Part.values()) {
+      changes.put(part, new ArrayList<>());
+    }
+  }
+
+  /** The steps. */
+  public StepList compute() {
+    collectRemovals();
+    collectPuts();
+    collectFragments();
+    List<Step> change = wanted.isPresent() ? toDeploy() : toUndeploy();
+    return new StepList(change, tidy(), contents);
+  }
+
+  private List<Piece> pieces() {
+    return wanted.map(Wanted::pieces).orElse(List.of());
+  }
+
+  private void collectPuts() {
+    for (Piece piece : pieces()) {
+      Facts facts = stock.at(piece.path());
+      if (piece instanceof Piece.Folder folder && !facts.isFolder()) {
+        folders.add(new Step.MakeFolder(folder.path(), folder.access()));
+      } else if (piece instanceof Piece.WholeFile file && !stands(file, facts)) {
+        put(file.path(), file.content(), new State(file.content().digest(), file.access()), file);
+      }
+    }
+  }
+
+  private boolean stands(Piece.WholeFile file, Facts facts) {
+    return facts.isFile()
+        && facts.access().equals(file.access())
+        && file.content().digest().equals(stock.digests().get(file.path()));
+  }
+
+  private void put(Path path, Content content, State after, Piece piece) {
+    contents.put(path, content);
+    changes.get(piece.part()).add(new Step.PutFile(path, stateOf(path), after, piece.part()));
+    restart = restart || piece.pickUp() != PickUp.LIVE;
+  }
+
+  private State stateOf(Path path) {
+    Facts facts = stock.at(path);
+    return facts.isFile() ? new State(stock.digests().get(path), facts.access()) : null;
+  }
+
+  private void collectRemovals() {
+    Set<String> kept = new LinkedHashSet<>();
+    pieces().forEach(piece -> kept.add(Keys.of(stock.server(), piece)));
+    for (Map.Entry<String, Standing.Held> held : released(kept).entrySet()) {
+      Path path = Keys.path(stock.server(), held.getKey());
+      Facts facts = stock.at(path);
+      if (held.getValue().digest().equals(Standing.FOLDER)) {
+        if (facts.isFolder()) {
+          oldFolders.add(new Step.RemoveFolder(path, facts.access()));
+        }
+      } else if (facts.isFile() && !Keys.isFragment(held.getKey())) {
+        Part part = held.getValue().part();
+        removals(part).add(new Step.RemoveFile(path, stateOf(path), part));
+      }
+    }
+    oldFolders.sort(
+        Comparator.comparing((Step step) -> ((Step.RemoveFolder) step).path()).reversed());
+  }
+
+  /** What this application alone owns and no longer wants. */
+  private Map<String, Standing.Held> released(Set<String> kept) {
+    Map<String, Standing.Held> released = new LinkedHashMap<>();
+    owner.ifPresent(
+        known ->
+            known
+                .pieces()
+                .forEach(
+                    (key, held) -> {
+                      if (!kept.contains(key) && stock.standing().ownersOf(key).size() == 1) {
+                        released.put(key, held);
+                      }
+                    }));
+    return released;
+  }
+
+  private List<Step> removals(Part part) {
+    return switch (part) {
+      case SWITCH -> changes.get(Part.SWITCH);
+      case BESIDE -> oldBeside;
+      case SUPPORT -> oldSupports;
+    };
+  }
+
+  private void collectFragments() {
+    Map<Path, String> edited = new LinkedHashMap<>();
+    Map<Path, Piece.Fragment> lead = new HashMap<>();
+    Set<String> kept = new LinkedHashSet<>();
+    for (Piece piece : pieces()) {
+      if (piece instanceof Piece.Fragment fragment) {
+        kept.add(Keys.of(stock.server(), fragment));
+        lead.merge(fragment.path(), fragment, (a, b) -> a.part() == Part.SWITCH ? a : b);
+        edited.compute(
+            fragment.path(),
+            (path, text) ->
+                kind.splicer(path)
+                    .orElseThrow()
+                    .insert(text == null ? text(path) : text, fragment.name(), fragment.text()));
+      }
+    }
+    for (Map.Entry<String, Standing.Held> held : released(kept).entrySet()) {
+      if (Keys.isFragment(held.getKey())) {
+        Path path = Keys.path(stock.server(), held.getKey());
+        String name = Keys.fragmentName(held.getKey());
+        lead.putIfAbsent(
+            path, new Piece.Fragment(path, name, "", held.getValue().part(), PickUp.LIVE));
+        edited.compute(
+            path,
+            (at, text) ->
+                kind.splicer(at).orElseThrow().remove(text == null ? text(at) : text, name));
+      }
+    }
+    edited.forEach((path, text) -> putEdited(path, text, lead.get(path)));
+  }
+
+  private void putEdited(Path path, String text, Piece.Fragment lead) {
+    if (!text.equals(text(path))) {
+      Content content = Content.of(text);
+      put(path, content, new State(content.digest(), stock.at(path).access()), lead);
+    }
+  }
+
+  private String text(Path path) {
+    return stock.text(path).orElse("");
+  }
+
+  private boolean switches() {
+    return !changes.get(Part.SWITCH).isEmpty();
+  }
+
+  private List<Step> toDeploy() {
+    Placement placement = wanted.orElseThrow().placement();
+    boolean runs = stock.process().isPresent();
+    boolean stale = runs && !stock.process().get().fingerprint().equals(launch.fingerprint());
+    boolean stops = runs && (stale || restart || swap == Swap.RESTART && switches());
+    List<Step> steps = new ArrayList<>(folders);
+    steps.addAll(changes.get(Part.SUPPORT));
+    if (stops) {
+      steps.add(new Step.StopServer(stock.process().get().identity()));
+    }
+    boolean down = stops || !runs;
+    if (down && switches()) {
+      steps.addAll(clearTraces(placement));
+    }
+    if (!changes.get(Part.BESIDE).isEmpty()) {
+      steps.addAll(changes.get(Part.BESIDE));
+      if (!down) {
+        steps.add(new Step.Await(placement, Expected.UP));
+        steps.add(new Step.RunChecks(placement));
+      }
+    }
+    steps.addAll(changes.get(Part.SWITCH));
+    if (down) {
+      steps.add(new Step.StartServer());
+    }
+    if (steps.isEmpty()) {
+      return List.of();
+    }
+    boolean beside = swap == Swap.BESIDE_THEN_SWITCH && !down;
+    if (down || switches()) {
+      steps.add(new Step.Await(placement, beside ? Expected.SWITCHED : Expected.UP));
+    }
+    moved(placement).ifPresent(old -> steps.add(new Step.Await(old, Expected.GONE)));
+    steps.add(new Step.RunChecks(placement));
+    return List.copyOf(steps);
+  }
+
+  /** The earlier placement, when the application leaves it for another address. */
+  private Optional<Placement> moved(Placement placement) {
+    return owner
+        .map(Standing.Owner::placement)
+        .filter(old -> swap != Swap.BESIDE_THEN_SWITCH)
+        .filter(old -> !old.switchPath().equals(placement.switchPath()));
+  }
+
+  private List<Step> toUndeploy() {
+    if (owner.isEmpty()) {
+      return List.of();
+    }
+    Placement placement = owner.get().placement();
+    boolean runs = stock.process().isPresent();
+    boolean stops = runs && swap == Swap.RESTART && switches();
+    List<Step> steps = new ArrayList<>();
+    if (stops) {
+      steps.add(new Step.StopServer(stock.process().get().identity()));
+    }
+    steps.addAll(changes.get(Part.SUPPORT));
+    steps.addAll(changes.get(Part.SWITCH));
+    if (stops || !runs) {
+      steps.addAll(clearTraces(placement));
+    }
+    if (stops) {
+      steps.add(new Step.StartServer());
+    }
+    if (swap != Swap.BESIDE_THEN_SWITCH) {
+      steps.add(new Step.Await(placement, Expected.GONE));
+    }
+    return List.copyOf(steps);
+  }
+
+  private List<Step> clearTraces(Placement placement) {
+    Set<Path> traces = new LinkedHashSet<>(placement.traces());
+    owner.ifPresent(known -> traces.addAll(known.placement().traces()));
+    return traces.stream()
+        .filter(trace -> stock.at(trace).exists())
+        .map(trace -> (Step) new Step.ClearTrace(trace))
+        .toList();
+  }
+
+  private List<Step> tidy() {
+    List<Step> steps = new ArrayList<>(oldBeside);
+    if (!oldBeside.isEmpty() && owner.isPresent()) {
+      steps.add(new Step.Await(owner.get().placement(), Expected.GONE));
+    }
+    steps.addAll(oldSupports);
+    steps.addAll(oldFolders);
+    return List.copyOf(steps);
+  }
+}

@@ -1,0 +1,136 @@
+package jollycrate.tomcat;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import jollycrate.artifact.Splice;
+import jollycrate.artifact.XmlAttribute;
+import jollycrate.artifact.XmlDocument;
+import jollycrate.artifact.XmlElement;
+
+/**
+ * The descriptor that carries a whole application. It starts from the artifact's own {@code
+ * META-INF/context.xml}, which Tomcat ignores once a descriptor stands, and keeps everything in it
+ * that we do not describe.
+ */
+final class ContextDescriptor {
+  private static final String EMPTY =
+      "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<Context>\n</Context>\n";
+
+  private final XmlDocument document;
+  private final XmlElement context;
+  private final List<Splice> splices = new ArrayList<>();
+  private final StringBuilder inside = new StringBuilder();
+
+  ContextDescriptor(Optional<String> own) {
+    this.document = XmlDocument.parse("META-INF/context.xml", own.orElse(EMPTY));
+    this.context = document.root();
+  }
+
+  void docBase(Path artifact) {
+    String value = XmlDocument.escape(artifact.toString());
+    Optional<XmlAttribute> there = context.attribute("docBase");
+    if (there.isPresent()) {
+      splices.add(new Splice(there.get().valueStart(), there.get().valueEnd(), value));
+    } else {
+      splices.add(Splice.insert(context.nameEnd(), " docBase=\"" + value + "\""));
+    }
+    context
+        .attribute("path")
+        .ifPresent(path -> splices.add(new Splice(path.valueStart(), path.valueEnd(), "")));
+  }
+
+  /** Archives that the application finds among its own libraries, by their name there. */
+  void libraries(Map<String, Path> archives) {
+    if (archives.isEmpty()) {
+      return;
+    }
+    StringBuilder post = new StringBuilder();
+    archives.forEach(
+        (name, file) ->
+            post.append("    <PostResources")
+                .append(" className=\"org.apache.catalina.webresources.FileResourceSet\"")
+                .append(" base=\"")
+                .append(XmlDocument.escape(file.toString()))
+                .append("\" webAppMount=\"/WEB-INF/lib/")
+                .append(XmlDocument.escape(name))
+                .append("\"/>\n"));
+    Optional<XmlElement> resources = context.child("Resources");
+    if (resources.isEmpty()) {
+      inside.append("  <Resources>\n").append(post).append("  </Resources>\n");
+    } else {
+      insertInto(resources.get(), post.toString());
+    }
+  }
+
+  /** Users of the application, before those whom the server knows. */
+  void users(String pathname, Optional<String> serverRealm) {
+    Optional<XmlElement> own = context.child("Realm");
+    Optional<String> second =
+        own.map(realm -> document.text().substring(realm.start(), realm.end()))
+            .or(() -> serverRealm);
+    own.ifPresent(realm -> splices.add(new Splice(realm.start(), realm.end(), "")));
+    inside
+        .append("  <Realm className=\"org.apache.catalina.realm.CombinedRealm\">\n")
+        .append("    <Realm className=\"org.apache.catalina.realm.MemoryRealm\" pathname=\"")
+        .append(XmlDocument.escape(pathname))
+        .append("\">\n      <CredentialHandler")
+        .append(" className=\"org.apache.catalina.realm.SecretKeyCredentialHandler\" algorithm=\"")
+        .append(PasswordHash.ALGORITHM)
+        .append("\" iterations=\"")
+        .append(PasswordHash.ITERATIONS)
+        .append("\" keyLength=\"")
+        .append(PasswordHash.KEY_BITS)
+        .append("\" saltLength=\"")
+        .append(PasswordHash.SALT_BYTES)
+        .append("\"/>\n    </Realm>\n");
+    second.ifPresent(realm -> inside.append("    ").append(realm.strip()).append('\n'));
+    inside.append("  </Realm>\n");
+  }
+
+  /** A resource in place of one of that name. */
+  void resource(String name, String element) {
+    for (XmlElement there : context.children("Resource")) {
+      if (there.value("name", "").equals(name)) {
+        splices.add(new Splice(there.start(), there.end(), ""));
+      }
+    }
+    inside.append("  ").append(element).append('\n');
+  }
+
+  private void insertInto(XmlElement element, String text) {
+    if (element.selfClosed()) {
+      int slash = document.text().lastIndexOf('/', element.tagEnd());
+      splices.add(
+          new Splice(
+              slash, element.tagEnd(), ">\n" + text + "  </" + element.qualifiedName() + ">"));
+    } else {
+      splices.add(Splice.insert(element.contentEnd(), text));
+    }
+  }
+
+  String text() {
+    insertInto(context, inside.toString());
+    return document.with(splices);
+  }
+
+  /** Values in a descriptor that people must not see. */
+  static Map<String, String> secretsIn(String text) {
+    Map<String, String> secrets = new HashMap<>();
+    collect(XmlDocument.parse("descriptor", text).root(), secrets);
+    return secrets;
+  }
+
+  private static void collect(XmlElement element, Map<String, String> secrets) {
+    for (XmlAttribute attribute : element.attributes()) {
+      if (attribute.name().matches("(?i).*(password|secret|credential|connectionProperties).*")
+          && !attribute.value().isEmpty()) {
+        secrets.put(attribute.value(), "(hidden)");
+      }
+    }
+    element.children().forEach(child -> collect(child, secrets));
+  }
+}

@@ -1,0 +1,42 @@
+package jollycrate.tomcat;
+
+import jollycrate.app.DataSource;
+import jollycrate.app.Secrets;
+import jollycrate.artifact.XmlDocument;
+
+/** A data source as a resource of a context. */
+final class DataSourceXml {
+  /** What Tomcat replaces in attributes, whatever stands between the braces. */
+  static final String EXPANDED = "${";
+
+  private DataSourceXml() {}
+
+  /**
+   * The element. A password reaches the driver unchanged: Tomcat would expand {@code ${...}} in an
+   * attribute, so such a password goes in as a connection property, whose text is read as a
+   * properties file with its own escapes.
+   */
+  static String of(DataSource source, String driverClass, String password) {
+    StringBuilder xml = new StringBuilder("<Resource");
+    attribute(xml, "name", source.jndiName());
+    attribute(xml, "auth", "Container");
+    attribute(xml, "type", "javax.sql.DataSource");
+    attribute(xml, "driverClassName", driverClass);
+    attribute(xml, "url", source.url());
+    if (!source.user().isEmpty()) {
+      attribute(xml, "username", source.user());
+    }
+    if (password.contains(EXPANDED)) {
+      attribute(xml, "connectionProperties", "password=" + Secrets.unicodeEscaped(password));
+    } else {
+      attribute(xml, "password", password);
+    }
+    attribute(xml, "maxTotal", String.valueOf(source.most()));
+    attribute(xml, "maxWaitMillis", String.valueOf(source.patience().toMillis()));
+    return xml.append("/>").toString();
+  }
+
+  private static void attribute(StringBuilder xml, String name, String value) {
+    xml.append(' ').append(name).append("=\"").append(XmlDocument.escape(value)).append('"');
+  }
+}

@@ -1,0 +1,187 @@
+package jollycrate.tomcat;
+
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.Properties;
+import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipInputStream;
+import jollycrate.artifact.Digests;
+import jollycrate.artifact.ServletNamespace;
+import jollycrate.host.Access;
+import jollycrate.host.HostFiles;
+import jollycrate.host.Launch;
+import jollycrate.server.Cause;
+import jollycrate.server.Evidence;
+import jollycrate.server.Expected;
+import jollycrate.server.Occupant;
+import jollycrate.server.Order;
+import jollycrate.server.Piece;
+import jollycrate.server.Placement;
+import jollycrate.server.Reads;
+import jollycrate.server.Server;
+import jollycrate.server.ServerKind;
+import jollycrate.server.Sign;
+import jollycrate.server.Stock;
+import jollycrate.server.Swap;
+import jollycrate.server.Traits;
+import jollycrate.server.Wanted;
+
+/** Apache Tomcat: everything of an application in one context descriptor. */
+public final class TomcatKind implements ServerKind {
+  private static final int MOST_NOTES_BYTES = 1 << 16;
+  private static final int MOST_JAR_BYTES = 16 << 20;
+  private static final Pattern NOTES = Pattern.compile("Apache Tomcat Version (\\d+)\\.(\\d+)\\S*");
+  private static final String SERVER_INFO = "org/apache/catalina/util/ServerInfo.properties";
+  private static final int FIRST_JAKARTA = 10;
+  private static final List<String> MODULES_OPENED =
+      List.of(
+          "java.base/java.lang",
+          "java.base/java.io",
+          "java.base/java.util",
+          "java.base/java.util.concurrent",
+          "java.rmi/sun.rmi.transport");
+
+  @Override
+  public Optional<Traits> recognise(HostFiles files, Path installation) {
+    if (!files.facts(installation.resolve("lib/catalina.jar")).isFile()) {
+      return Optional.empty();
+    }
+    return version(files, installation).map(TomcatKind::traits);
+  }
+
+  private static Optional<String> version(HostFiles files, Path installation) {
+    byte[] notes = files.read(installation.resolve("RELEASE-NOTES"), 0, MOST_NOTES_BYTES);
+    Matcher told = NOTES.matcher(new String(notes, StandardCharsets.UTF_8));
+    if (told.find()) {
+      return Optional.of(told.group().replace("Apache Tomcat Version ", ""));
+    }
+    byte[] jar = files.read(installation.resolve("lib/catalina.jar"), 0, MOST_JAR_BYTES);
+    try (ZipInputStream zip = new ZipInputStream(new ByteArrayInputStream(jar))) {
+      for (ZipEntry entry = zip.getNextEntry(); entry != null; entry = zip.getNextEntry()) {
+        if (entry.getName().equals(SERVER_INFO)) {
+          Properties info = new Properties();
+          info.load(zip);
+          return Optional.ofNullable(info.getProperty("server.number"));
+        }
+      }
+    } catch (IOException e) {
+      return Optional.empty();
+    }
+    return Optional.empty();
+  }
+
+  private static Traits traits(String version) {
+    int major = Integer.parseInt(version.substring(0, version.indexOf('.')));
+    return new Traits(
+        "Tomcat " + version,
+        major >= FIRST_JAKARTA ? ServletNamespace.JAKARTA : ServletNamespace.JAVAX,
+        major > FIRST_JAKARTA ? 17 : major == FIRST_JAKARTA ? 11 : 8,
+        Set.of(Swap.LIVE, Swap.RESTART),
+        List.of("logs", "temp", "work"),
+        List.of("bin", "conf", "lib", "webapps", "webapps-admin", "webapps-javaee"),
+        Path.of("logs", "server.log"));
+  }
+
+  @Override
+  public List<Piece> instance(HostFiles files, Server server, Access access) {
+    return new InstanceFiles(files, server, access).pieces();
+  }
+
+  @Override
+  public Reads reads(Server server) {
+    List<Path> folders = new ArrayList<>();
+    for (Listener listener : Listener.values()) {
+      folders.add(listener.descriptors(server));
+      folders.add(listener.applications(server));
+    }
+    return new Reads(readAtStart(server), folders);
+  }
+
+  private static List<Path> readAtStart(Server server) {
+    Path conf = server.folder().resolve("conf");
+    return List.of(
+        conf.resolve("server.xml"),
+        conf.resolve("catalina.properties"),
+        conf.resolve("logging.properties"));
+  }
+
+  @Override
+  public Launch launch(Stock stock) {
+    Server server = stock.server();
+    Path home = server.installation();
+    Path base = server.folder();
+    List<String> command = new ArrayList<>();
+    command.add(server.javaProgram().toString());
+    command.add("-Xmx" + server.memory());
+    command.add("-Djava.util.logging.config.file=" + base.resolve("conf/logging.properties"));
+    command.add("-Djava.util.logging.manager=org.apache.juli.ClassLoaderLogManager");
+    command.add("-Dcatalina.home=" + home);
+    command.add("-Dcatalina.base=" + base);
+    command.add("-Djava.io.tmpdir=" + base.resolve("temp"));
+    command.add("-Djava.awt.headless=true");
+    command.add("-Dfile.encoding=UTF-8");
+    command.add("-Dorg.apache.catalina.startup.EXIT_ON_INIT_FAILURE=true");
+    command.add("-Djolly.http.port=" + server.http());
+    command.add("-Djolly.http.address=" + server.address());
+    command.add("-Djolly.admin.port=" + server.admin().orElse(0));
+    command.add("-Djolly.token=" + Launch.TOKEN);
+    MODULES_OPENED.forEach(module -> command.add("--add-opens=" + module + "=ALL-UNNAMED"));
+    command.add("-cp");
+    command.add(home.resolve("bin/bootstrap.jar") + ":" + home.resolve("bin/tomcat-juli.jar"));
+    command.add("org.apache.catalina.startup.Bootstrap");
+    command.add("start");
+    List<String> filesRead =
+        readAtStart(server).stream()
+            .map(path -> Digests.of(stock.texts().getOrDefault(path, new byte[0])))
+            .toList();
+    return new Launch(
+        command, base, server.environment(), base.resolve("logs/server.log"), filesRead);
+  }
+
+  @Override
+  public List<Occupant> occupants(Stock stock) {
+    List<Occupant> occupants = new ArrayList<>();
+    for (Listener listener : Listener.values()) {
+      for (Path file :
+          stock.children().getOrDefault(listener.descriptors(stock.server()), List.of())) {
+        if (file.toString().endsWith(".xml")) {
+          occupants.add(occupant(listener, file, true));
+        }
+      }
+      for (Path file :
+          stock.children().getOrDefault(listener.applications(stock.server()), List.of())) {
+        occupants.add(occupant(listener, file, file.toString().endsWith(".war")));
+      }
+    }
+    return occupants;
+  }
+
+  private static Occupant occupant(Listener listener, Path file, boolean extension) {
+    String name = file.getFileName().toString();
+    String base = extension ? ContextNames.withoutExtension(name) : name;
+    return new Occupant(listener.label(), ContextNames.pathOf(base), file);
+  }
+
+  @Override
+  public Wanted wanted(Stock stock, Order order) {
+    return new TomcatPlacement(stock, order).wanted();
+  }
+
+  @Override
+  public Sign sign(Stock stock, Placement placement, Expected expected, Evidence evidence) {
+    return new TomcatLog(evidence.log()).sign(placement, expected, evidence);
+  }
+
+  @Override
+  public Optional<Cause> explain(List<String> packages, String log) {
+    return new LoggedFailure(packages).in(log, 0);
+  }
+}

@@ -1,0 +1,151 @@
+package jollycrate.tomcat;
+
+import java.time.Duration;
+import java.util.List;
+import java.util.Optional;
+import jollycrate.app.ContextPath;
+import jollycrate.server.Cause;
+import jollycrate.server.Evidence;
+import jollycrate.server.Expected;
+import jollycrate.server.Placement;
+import jollycrate.server.Sign;
+
+/** Reads from the log what became of a placement. */
+final class TomcatLog {
+  /** A deployment that was under way before a switch and has not ended after so long hangs. */
+  private static final Duration HANGS_AFTER = Duration.ofSeconds(5);
+
+  private final String log;
+  private final List<LogRecord> records;
+
+  TomcatLog(String log) {
+    this.log = log;
+    this.records = LogRecord.in(log);
+  }
+
+  Sign sign(Placement placement, Expected expected, Evidence evidence) {
+    return expected == Expected.GONE ? gone(placement, evidence) : up(placement, evidence);
+  }
+
+  private Sign up(Placement placement, Evidence evidence) {
+    String name = name(placement);
+    if (!evidence.alive()) {
+      return new Sign.Failed(ended(placement));
+    }
+    int begun = lastBegun(placement);
+    if (begun < 0 || records.get(begun).position() < evidence.fresh()) {
+      boolean busy = begun >= 0 && finished(placement, begun) < 0;
+      if (busy && evidence.since().compareTo(HANGS_AFTER) > 0) {
+        return new Sign.Failed(
+            Cause.of("the server is still busy with the release before", "Restart the server"));
+      }
+      return new Sign.Waiting(
+          evidence.started() ? "the server to come to " + name : "the server to notice " + name);
+    }
+    int finished = finished(placement, begun);
+    if (finished < 0) {
+      return new Sign.Waiting(name + " to start");
+    }
+    Optional<LogRecord> failure = failure(placement, begun, finished);
+    if (failure.isPresent()) {
+      return new Sign.Failed(cause(placement, begun, failure.get()));
+    }
+    return evidence.listening()
+        ? new Sign.Reached()
+        : new Sign.Waiting("the server to open its port");
+  }
+
+  private Sign gone(Placement placement, Evidence evidence) {
+    if (evidence.switchStands()) {
+      return new Sign.Waiting(placement.switchPath() + " to go");
+    }
+    if (evidence.tracesStand()) {
+      return new Sign.Waiting("the server to clear away " + name(placement));
+    }
+    if (!evidence.alive()) {
+      return evidence.started() ? new Sign.Failed(ended(placement)) : new Sign.Reached();
+    }
+    long begun = records.stream().filter(record -> begins(placement, record)).count();
+    long undeployed = records.stream().filter(record -> undeploys(placement, record)).count();
+    boolean quiet = begun == 0 && evidence.since().compareTo(placement.notice()) > 0;
+    boolean seen = undeployed > 0 && undeployed >= begun;
+    boolean open = !evidence.started() || evidence.listening();
+    return (seen || quiet || evidence.started() && begun == 0) && open
+        ? new Sign.Reached()
+        : new Sign.Waiting("the server to let go of " + name(placement));
+  }
+
+  private Cause ended(Placement placement) {
+    Cause cause =
+        Cause.of("the server's process ended", "Mend what its log tells, then deliver again");
+    return new LoggedFailure(placement.packages())
+        .in(log, 0)
+        .map(
+            seen ->
+                new Cause(
+                    "the server's process ended: " + seen.what(),
+                    seen.where(),
+                    seen.why(),
+                    seen.next(),
+                    seen.logPosition()))
+        .orElse(cause);
+  }
+
+  private Cause cause(Placement placement, int begun, LogRecord failure) {
+    int from = records.get(begun).position();
+    return new LoggedFailure(placement.packages())
+        .in(log.substring(from), from)
+        .orElse(
+            new Cause(failure.message(), "", List.of(), "Read the log there", failure.position()));
+  }
+
+  private Optional<LogRecord> failure(Placement placement, int begun, int finished) {
+    String context = "Context [" + placement.contextPath() + "] startup failed";
+    return records.subList(begun, finished).stream()
+        .filter(LogRecord::isSevere)
+        .filter(
+            record ->
+                record.message().startsWith(context)
+                    || record.message().startsWith("Error deploying deployment descriptor"))
+        .findFirst();
+  }
+
+  private int lastBegun(Placement placement) {
+    for (int i = records.size() - 1; i >= 0; i--) {
+      if (begins(placement, records.get(i))) {
+        return i;
+      }
+    }
+    return -1;
+  }
+
+  private int finished(Placement placement, int begun) {
+    for (int i = begun + 1; i < records.size(); i++) {
+      String message = records.get(i).message();
+      if (message.startsWith("Deployment of deployment descriptor [")
+          && names(placement, message)) {
+        return i;
+      }
+    }
+    return -1;
+  }
+
+  private static boolean begins(Placement placement, LogRecord record) {
+    return record.message().startsWith("Deploying deployment descriptor [")
+        && names(placement, record.message());
+  }
+
+  private static boolean undeploys(Placement placement, LogRecord record) {
+    return record.message().equals("Undeploying context [" + placement.contextPath() + "]");
+  }
+
+  private static boolean names(Placement placement, String message) {
+    java.nio.file.Path file = placement.switchPath();
+    int parts = file.getNameCount();
+    return message.contains("/" + file.subpath(parts - 4, parts) + "]");
+  }
+
+  private static String name(Placement placement) {
+    return placement.application() + " at " + ContextPath.shown(placement.contextPath());
+  }
+}

@@ -1,0 +1,218 @@
+package jollycrate.tomcat;
+
+import java.io.IOException;
+import java.net.URI;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import jollycrate.app.Application;
+import jollycrate.app.DataSource;
+import jollycrate.artifact.Artifact;
+import jollycrate.artifact.ArtifactReader;
+import jollycrate.artifact.Digests;
+import jollycrate.host.Access;
+import jollycrate.host.Content;
+import jollycrate.host.HostException;
+import jollycrate.server.Keys;
+import jollycrate.server.Order;
+import jollycrate.server.Part;
+import jollycrate.server.PickUp;
+import jollycrate.server.Piece;
+import jollycrate.server.Placement;
+import jollycrate.server.Server;
+import jollycrate.server.Standing;
+import jollycrate.server.Stock;
+import jollycrate.server.Swap;
+import jollycrate.server.Wanted;
+
+/** What one order needs on a Tomcat: files under content-named paths, and a descriptor. */
+final class TomcatPlacement {
+  private static final int MOST_PACKAGES = 40;
+  private static final String DRIVER_SERVICE = "META-INF/services/java.sql.Driver";
+
+  private final Stock stock;
+  private final Server server;
+  private final Order order;
+  private final Application application;
+  private final Artifact artifact;
+  private final Listener listener;
+  private final Path delivered;
+  private final Path own;
+  private final Access folderAccess;
+  private final Access openFile;
+  private final Access secretFile;
+  private final List<Piece> pieces = new ArrayList<>();
+  private final Map<String, String> hidden = new HashMap<>();
+  private final List<Wanted.Refused> refused = new ArrayList<>();
+
+  TomcatPlacement(Stock stock, Order order) {
+    this.stock = stock;
+    this.server = stock.server();
+    this.order = order;
+    this.application = order.application();
+    this.artifact = order.artifact();
+    this.listener = order.onAdminPort() ? Listener.ADMIN : Listener.MAIN;
+    this.delivered = server.folder().resolve("delivered");
+    this.own = delivered.resolve(application.name());
+    this.folderAccess = stock.access().with("rwxr-x---");
+    this.openFile = stock.access().with("rw-r-----");
+    this.secretFile = stock.access().with("rw-------");
+  }
+
+  Wanted wanted() {
+    String path =
+        application
+            .path()
+            .orElseGet(
+                () ->
+                    ContextNames.pathOf(
+                        ContextNames.withoutExtension(artifact.file().getFileName().toString())));
+    Path descriptors = listener.descriptors(server);
+    Path switchPath = descriptors.resolve(ContextNames.baseName(path) + ".xml");
+    for (Path folder : List.of(delivered, own, descriptors.getParent(), descriptors)) {
+      pieces.add(new Piece.Folder(folder, folderAccess));
+    }
+    Path war = warPath();
+    pieces.add(
+        support(war, Content.of(artifact.file(), artifact.digest(), artifact.size()), openFile));
+    ContextDescriptor descriptor = new ContextDescriptor(artifact.contextXml());
+    descriptor.docBase(war);
+    descriptor.libraries(drivers());
+    users(descriptor);
+    application.dataSources().forEach(source -> dataSource(descriptor, source));
+    refuseExpandable("the server's folder", server.folder().toString(), "Use another folder");
+    String text = descriptor.text();
+    hidden.putAll(ContextDescriptor.secretsIn(text));
+    stock.text(switchPath).ifPresent(old -> hidden.putAll(ContextDescriptor.secretsIn(old)));
+    pieces.add(
+        new Piece.WholeFile(switchPath, Content.of(text), secretFile, Part.SWITCH, PickUp.LIVE));
+    return new Wanted(placement(path, switchPath), pieces, Swap.LIVE, refused, hidden);
+  }
+
+  private Path warPath() {
+    String version = order.version().isEmpty() ? "" : "-" + order.version();
+    return own.resolve(
+        application.name() + version + "-" + Digests.brief(artifact.digest()) + ".war");
+  }
+
+  private static Piece support(Path path, Content content, Access access) {
+    return new Piece.WholeFile(path, content, access, Part.SUPPORT, PickUp.LIVE);
+  }
+
+  private Placement placement(String path, Path switchPath) {
+    int port = order.onAdminPort() ? server.admin().orElse(0) : server.http();
+    String host = order.onAdminPort() ? "127.0.0.1" : hostName();
+    if (order.onAdminPort() && server.admin().isEmpty()) {
+      refused.add(
+          new Wanted.Refused(
+              server.name(), "it has no admin listener", "Give it 'admin' in servers.toml"));
+    }
+    return new Placement(
+        application.name(),
+        order.version(),
+        artifact.digest(),
+        listener.label(),
+        path,
+        switchPath,
+        List.of(listener.applications(server).resolve(ContextNames.baseName(path))),
+        URI.create("http://" + host + ":" + port + path + "/"),
+        new ServerXml(serverXml()).notice(listener),
+        application.startsWithin(),
+        artifact.ownPackages().stream().limit(MOST_PACKAGES).toList());
+  }
+
+  private String hostName() {
+    boolean any = server.address().equals("0.0.0.0") || server.address().equals("::");
+    String address = any ? "127.0.0.1" : server.address();
+    return address.contains(":") ? "[" + address + "]" : address;
+  }
+
+  private byte[] serverXml() {
+    byte[] text = stock.texts().get(server.folder().resolve("conf/server.xml"));
+    if (text == null) {
+      throw new HostException(
+          "Cannot use '" + server.folder() + "' as a server's folder: there is no conf/server.xml");
+    }
+    return text;
+  }
+
+  private Map<String, Path> drivers() {
+    Map<String, Path> libraries = new LinkedHashMap<>();
+    for (DataSource source : application.dataSources()) {
+      Path file = source.driver();
+      if (!file.toFile().isFile()) {
+        continue;
+      }
+      Content content = Content.of(file);
+      String name = file.getFileName().toString();
+      String base = ContextNames.withoutExtension(name);
+      Path folder = delivered.resolve("drivers");
+      Path place = folder.resolve(base + "-" + Digests.brief(content.digest()) + ".jar");
+      if (libraries.put(name, place) == null) {
+        pieces.add(new Piece.Folder(folder, folderAccess));
+        pieces.add(support(place, content, openFile));
+      }
+    }
+    return libraries;
+  }
+
+  private void users(ContextDescriptor descriptor) {
+    if (order.userPasswords().isEmpty()) {
+      return;
+    }
+    UsersXml users = UsersXml.of(order, earlierUsers());
+    hidden.putAll(users.hidden());
+    Content content = Content.of(users.text());
+    Path file = own.resolve("users-" + Digests.brief(content.digest()) + ".xml");
+    pieces.add(support(file, content, secretFile));
+    descriptor.users(
+        server.folder().relativize(file).toString(), new ServerXml(serverXml()).realm(listener));
+    order.userPasswords().keySet().forEach(name -> refuseExpandable("user " + name, name, ""));
+  }
+
+  private String earlierUsers() {
+    Optional<String> key =
+        stock.standing().owner(application.name()).map(Standing.Owner::pieces).stream()
+            .flatMap(held -> held.keySet().stream())
+            .filter(name -> name.matches("delivered/[^/]+/users-[0-9a-f]+\\.xml"))
+            .findFirst();
+    return key.flatMap(name -> stock.text(Keys.path(server, name))).orElse("");
+  }
+
+  private void dataSource(ContextDescriptor descriptor, DataSource source) {
+    String mend = "Write it without '${'";
+    refuseExpandable("'url' of " + source.jndiName(), source.url(), mend);
+    refuseExpandable("'user' of " + source.jndiName(), source.user(), mend);
+    String password = order.databasePasswords().getOrDefault(source.jndiName(), "");
+    descriptor.resource(source.jndiName(), DataSourceXml.of(source, driverClass(source), password));
+  }
+
+  private void refuseExpandable(String subject, String value, String mend) {
+    if (value.contains(DataSourceXml.EXPANDED)) {
+      refused.add(
+          new Wanted.Refused(
+              subject, "Tomcat would replace the '${' in it by something else", mend));
+    }
+  }
+
+  private static String driverClass(DataSource source) {
+    if (source.driverClass().isPresent()) {
+      return source.driverClass().get();
+    }
+    try {
+      return ArtifactReader.text(source.driver(), DRIVER_SERVICE)
+          .orElse("")
+          .lines()
+          .map(line -> line.replaceFirst("#.*", "").strip())
+          .filter(line -> !line.isEmpty())
+          .findFirst()
+          .orElse("");
+    } catch (IOException e) {
+      return "";
+    }
+  }
+}
