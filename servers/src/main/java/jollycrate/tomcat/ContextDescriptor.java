@@ -6,6 +6,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import jollycrate.artifact.Splice;
 import jollycrate.artifact.XmlAttribute;
 import jollycrate.artifact.XmlDocument;
@@ -43,20 +44,23 @@ final class ContextDescriptor {
         .ifPresent(path -> splices.add(new Splice(path.valueStart(), path.valueEnd(), "")));
   }
 
-  /** Archives that the application finds among its own libraries, by their name there. */
-  void libraries(Map<String, Path> archives) {
+  /**
+   * Archives that the application finds among its own libraries, under their own file names: Tomcat
+   * lists a mounted file by that name and would not find it under another one.
+   */
+  void libraries(Set<Path> archives) {
     if (archives.isEmpty()) {
       return;
     }
     StringBuilder post = new StringBuilder();
     archives.forEach(
-        (name, file) ->
+        file ->
             post.append("    <PostResources")
                 .append(" className=\"org.apache.catalina.webresources.FileResourceSet\"")
                 .append(" base=\"")
                 .append(XmlDocument.escape(file.toString()))
                 .append("\" webAppMount=\"/WEB-INF/lib/")
-                .append(XmlDocument.escape(name))
+                .append(XmlDocument.escape(file.getFileName().toString()))
                 .append("\"/>\n"));
     Optional<XmlElement> resources = context.child("Resources");
     if (resources.isEmpty()) {

@@ -5,10 +5,11 @@ import java.net.URI;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import jollycrate.app.Application;
 import jollycrate.app.DataSource;
 import jollycrate.artifact.Artifact;
@@ -140,24 +141,25 @@ final class TomcatPlacement {
     return text;
   }
 
-  private Map<String, Path> drivers() {
-    Map<String, Path> libraries = new LinkedHashMap<>();
+  private Set<Path> drivers() {
+    Set<Path> drivers = new LinkedHashSet<>();
+    Path folder = delivered.resolve("drivers");
     for (DataSource source : application.dataSources()) {
       Path file = source.driver();
       if (!file.toFile().isFile()) {
         continue;
       }
       Content content = Content.of(file);
-      String name = file.getFileName().toString();
-      String base = ContextNames.withoutExtension(name);
-      Path folder = delivered.resolve("drivers");
+      String base = ContextNames.withoutExtension(file.getFileName().toString());
       Path place = folder.resolve(base + "-" + Digests.brief(content.digest()) + ".jar");
-      if (libraries.put(name, place) == null) {
+      if (drivers.isEmpty()) {
         pieces.add(new Piece.Folder(folder, folderAccess));
+      }
+      if (drivers.add(place)) {
         pieces.add(support(place, content, openFile));
       }
     }
-    return libraries;
+    return drivers;
   }
 
   private void users(ContextDescriptor descriptor) {
