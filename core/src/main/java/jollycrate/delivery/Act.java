@@ -104,14 +104,15 @@ final class Act {
   /** Carries out until fresh stock yields no step any more. */
   private StepList reach(Stock first, Carrier carrier) {
     StepList steps = steps(first);
-    for (int round = 1; !steps.change().isEmpty(); round++) {
+    carrier.carryOut(steps);
+    steps = steps(takeStock());
+    for (int round = 2; steps.changes(); round++) {
       if (round > MOST_ROUNDS) {
         throw new StepFailed(
             Cause.of(
-                "after "
+                "the server does not come to rest: after "
                     + MOST_ROUNDS
-                    + " rounds there are still steps to do: "
-                    + steps.change().get(0),
+                    + " rounds there are still changes to make",
                 "Find out what changes the server's folder meanwhile"));
       }
       carrier.carryOut(steps);

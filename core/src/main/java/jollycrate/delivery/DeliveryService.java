@@ -124,7 +124,9 @@ public final class DeliveryService {
       }
       Optional<DeliveryOutcome.Result> result = locked(act, stock, tries);
       if (result.isPresent()) {
-        outcome.stays(Remains.of(site, owner.get(), site.stockTaker().standing()));
+        if (result.get() == DeliveryOutcome.Result.REMOVED) {
+          outcome.stays(Remains.of(site, owner.get(), site.stockTaker().standing()));
+        }
         return outcome.end(result.get(), site.time().now());
       }
     }
@@ -233,6 +235,9 @@ public final class DeliveryService {
   }
 
   private void tell(OutcomeBuilder outcome, List<Finding> findings, Stock stock, StepList steps) {
+    stock.texts().values().stream()
+        .map(bytes -> new String(bytes, StandardCharsets.UTF_8))
+        .forEach(text -> HiddenValues.in(text, secrets));
     List<String> diffs = TextDiffs.of(stock, steps);
     outcome.findings(findings).steps(steps).diffs(diffs);
     progress.foreseen(findings);

@@ -14,6 +14,12 @@ import jollycrate.host.Content;
  */
 public record StepList(List<Step> change, List<Step> tidy, Map<Path, Content> contents) {
 
+  /** Whether there is something to change, not only to look at. */
+  public boolean changes() {
+    return change.stream()
+        .anyMatch(step -> !(step instanceof Step.Await) && !(step instanceof Step.RunChecks));
+  }
+
   /** Whether what is wanted stands there. */
   public boolean isEmpty() {
     return change.isEmpty() && tidy.isEmpty();

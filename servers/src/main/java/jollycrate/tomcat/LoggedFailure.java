@@ -99,13 +99,18 @@ final class LoggedFailure {
     return packages.contains(type < 0 ? "" : method.substring(0, type));
   }
 
+  /** Without the announcement of a statement that stands on the next line. */
+  private static String tidy(String message) {
+    return message.strip().replaceFirst("; SQL statement:$", "");
+  }
+
   private static List<Thrown> chain(LogRecord record) {
     List<Thrown> chain = new ArrayList<>();
     for (String line : record.rest()) {
       Matcher exception = EXCEPTION.matcher(line.strip());
       Matcher frame = FRAME.matcher(line);
       if (exception.matches()) {
-        String message = exception.group(2) == null ? "" : exception.group(2).strip();
+        String message = exception.group(2) == null ? "" : tidy(exception.group(2));
         chain.add(new Thrown(exception.group(1), message, new ArrayList<>()));
       } else if (frame.matches() && !chain.isEmpty()) {
         chain.get(chain.size() - 1).frames().add(frame.group(1));

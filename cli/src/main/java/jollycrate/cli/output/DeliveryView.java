@@ -244,7 +244,9 @@ public final class DeliveryView implements Progress {
         style.odd("Taken back:")
             + " "
             + outcome.server()
-            + " is as it was before "
+            + " is as it was before this "
+            + outcome.act()
+            + " of "
             + release
             + ", after "
             + took
