@@ -33,6 +33,11 @@ public record Setting(Path folder, Optional<Path> archives, Path data, Path java
         System.getProperty("user.name"));
   }
 
+  /** The same, working from another folder. */
+  public Setting in(Path otherFolder) {
+    return new Setting(otherFolder, archives, data, java, by);
+  }
+
   private static Optional<Path> variable(String name) {
     return Optional.ofNullable(System.getenv(name)).filter(v -> !v.isEmpty()).map(Path::of);
   }

@@ -58,7 +58,7 @@ public final class Jolly {
             environment,
             interrupts,
             (folder, variables, args) ->
-                new Jolly(screen, folder, variables, interrupts).run(args));
+                new Jolly(screen.resolving(variables), folder, variables, interrupts).run(args));
   }
 
   /** The program itself, without a command. */

@@ -171,6 +171,9 @@ public final class DeliveryService {
       Lock.breakOpen(site.host(), site.records().lock());
     }
     if (unfinished.isEmpty()) {
+      if (site.files().facts(site.server().records()).exists()) {
+        lock().close();
+      }
       return Optional.empty();
     }
     OutcomeBuilder outcome = builder("recover", unfinished.get().opened().application());
@@ -252,8 +255,13 @@ public final class DeliveryService {
 
   private Lock lock() {
     site.makeRecordsFolder();
-    return Lock.take(
-        site.host(), site.records().lock(), site.recordAccess(), site.by(), site.time().now());
+    Lock lock =
+        Lock.take(
+            site.host(), site.records().lock(), site.recordAccess(), site.by(), site.time().now());
+    if (Recovery.unfinished(site).isEmpty()) {
+      site.sweepRecords();
+    }
+    return lock;
   }
 
   /** Recovers first; a look only is told that it should be done. */
@@ -268,6 +276,9 @@ public final class DeliveryService {
     try (Lock lock = lock()) {
       List<String> stuck = new Recovery(site, progress).settle();
       outcome.left(stuck);
+      if (stuck.isEmpty()) {
+        site.sweepRecords();
+      }
       return stuck.isEmpty();
     }
   }

@@ -5,6 +5,7 @@ import jollycrate.host.Access;
 import jollycrate.host.Host;
 import jollycrate.host.HostFiles;
 import jollycrate.host.Time;
+import jollycrate.journal.Lock;
 import jollycrate.server.Records;
 import jollycrate.server.Server;
 import jollycrate.server.ServerKind;
@@ -52,6 +53,19 @@ public record Site(Host host, ServerKind kind, Traits traits, Server server, Tim
   void makeRecordsFolder() {
     if (!files().facts(server.records()).exists()) {
       files().makeFolder(server.records(), files().facts(server.folder()).access());
+    }
+  }
+
+  /** Deletes what a killed process left among our records; only while no delivery is open. */
+  void sweepRecords() {
+    Records records = records();
+    for (Path path : files().list(records.folder())) {
+      String name = path.getFileName().toString();
+      boolean half = name.startsWith(".") && name.endsWith(".part");
+      boolean left = path.equals(records.standingNext()) || path.equals(records.backups());
+      if (half || left || name.startsWith(Lock.ASIDE)) {
+        deleteTree(path);
+      }
     }
   }
 

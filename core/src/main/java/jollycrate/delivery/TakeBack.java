@@ -28,6 +28,9 @@ final class TakeBack {
   /** The number that stands in the journal for bringing the earlier state up again. */
   private static final int SETTLING = 0;
 
+  /** The number that stands there for restarting the server on the way. */
+  private static final int RESTARTING = -1;
+
   private static final int MOST_BACKUP_BYTES = 64 << 20;
 
   private final Site site;
@@ -57,8 +60,12 @@ final class TakeBack {
       } else {
         resumed = true;
       }
-      if (stuck.isEmpty() && firstMove.filter(doing::equals).isPresent()) {
+      boolean allMovesUndone = stuck.isEmpty() && firstMove.filter(doing::equals).isPresent();
+      if (allMovesUndone && !journal.isUndone(SETTLING)) {
         settle(doing, resumed);
+        if (stuck.isEmpty()) {
+          journal.write(new JournalLine.Undone(SETTLING));
+        }
       }
       if (!stuck.isEmpty()) {
         return List.copyOf(stuck);
@@ -84,7 +91,6 @@ final class TakeBack {
     if (step instanceof Step.MakeFolder make) {
       removeIfEmpty(make.path());
     } else if (step instanceof Step.PutFile put) {
-      site.files().delete(HostFiles.beside(put.path()));
       restore(doing.number(), put.path(), Optional.ofNullable(put.before()), put.after());
     } else if (step instanceof Step.RemoveFile remove) {
       restore(doing.number(), remove.path(), Optional.of(remove.before()), null);
@@ -109,6 +115,7 @@ final class TakeBack {
    * @param after null when the step removed it
    */
   private void restore(int number, Path path, Optional<State> before, State after) {
+    site.files().delete(HostFiles.beside(path));
     Optional<State> now = State.of(site.files(), path);
     if (now.equals(before)) {
       return;
@@ -150,7 +157,7 @@ final class TakeBack {
       clearTraces();
       return;
     }
-    if (process.running().isEmpty() || mayBeStopping()) {
+    if (process.running().isEmpty() || mayBeStopping() || journal.wasUndoing(RESTARTING)) {
       restart();
       return;
     }
@@ -198,6 +205,9 @@ final class TakeBack {
   }
 
   private void restart() {
+    if (!journal.wasUndoing(RESTARTING)) {
+      journal.write(new JournalLine.Undoing(RESTARTING, site.logEnd()));
+    }
     process.stop();
     clearTraces();
     long mark = site.logEnd();

@@ -63,7 +63,8 @@ public sealed interface JournalLine {
   record Proven(List<Step> tidy) implements JournalLine {}
 
   /**
-   * A step is about to be undone; 0 stands for bringing the earlier state up again.
+   * A step is about to be undone; 0 stands for bringing the earlier state up again, -1 for
+   * restarting the server to that end.
    *
    * @param mark where the server's log ended
    */

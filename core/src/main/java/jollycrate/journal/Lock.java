@@ -12,6 +12,9 @@ import jollycrate.server.Json;
 public final class Lock implements AutoCloseable {
   private static final int MOST_BYTES = 1 << 16;
 
+  /** How a dead holder's lock is called for a moment. */
+  public static final String ASIDE = "lock.stale-";
+
   /** Who holds a lock. */
   public record Holder(Identity process, String by, Instant since) {}
 
@@ -63,7 +66,7 @@ public final class Lock implements AutoCloseable {
     if (expected.length == 0) {
       return;
     }
-    Path aside = file.resolveSibling("lock.stale-" + host.processes().self().pid());
+    Path aside = file.resolveSibling(ASIDE + host.processes().self().pid());
     host.files().move(file, aside);
     byte[] moved = host.files().read(aside, 0, MOST_BYTES);
     if (!java.util.Arrays.equals(moved, expected)) {

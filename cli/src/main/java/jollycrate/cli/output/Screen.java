@@ -5,6 +5,7 @@ import java.io.PrintStream;
 import java.io.PrintWriter;
 import java.io.StringWriter;
 import java.io.UncheckedIOException;
+import java.util.function.UnaryOperator;
 import jollycrate.app.Secrets;
 import jollycrate.server.Json;
 
@@ -24,6 +25,15 @@ public final class Screen {
     this.err = new PrintStream(err, true, java.nio.charset.StandardCharsets.UTF_8);
     this.style = style;
     this.secrets = secrets;
+  }
+
+  /**
+   * The same screen with secrets of another environment.
+   *
+   * @param environment value of a variable, null when it is not set
+   */
+  public Screen resolving(UnaryOperator<String> environment) {
+    return new Screen(out, err, style, new Secrets(environment));
   }
 
   /** How text is set off. */

@@ -1,0 +1,193 @@
+package jollycrate.memory;
+
+import java.net.URI;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import jollycrate.artifact.Digests;
+import jollycrate.artifact.ServletNamespace;
+import jollycrate.host.Access;
+import jollycrate.host.Content;
+import jollycrate.host.HostFiles;
+import jollycrate.host.Launch;
+import jollycrate.server.Cause;
+import jollycrate.server.Evidence;
+import jollycrate.server.Expected;
+import jollycrate.server.Occupant;
+import jollycrate.server.Order;
+import jollycrate.server.Part;
+import jollycrate.server.PickUp;
+import jollycrate.server.Piece;
+import jollycrate.server.Placement;
+import jollycrate.server.Reads;
+import jollycrate.server.Server;
+import jollycrate.server.ServerKind;
+import jollycrate.server.Sign;
+import jollycrate.server.Splicer;
+import jollycrate.server.Stock;
+import jollycrate.server.Swap;
+import jollycrate.server.Traits;
+import jollycrate.server.Wanted;
+
+/** The kind of the server in memory, in each of the three swaps. */
+final class MemoryKind implements ServerKind {
+  static final Traits TRAITS =
+      new Traits(
+          "memory",
+          ServletNamespace.JAKARTA,
+          1,
+          Set.of(Swap.values()),
+          List.of("logs"),
+          List.of(),
+          Path.of("logs/log"));
+
+  private final Swap swap;
+
+  MemoryKind(Swap swap) {
+    this.swap = swap;
+  }
+
+  @Override
+  public Optional<Traits> recognise(HostFiles files, Path installation) {
+    return Optional.of(TRAITS);
+  }
+
+  @Override
+  public List<Piece> instance(HostFiles files, Server server, Access access) {
+    return List.of();
+  }
+
+  @Override
+  public Reads reads(Server server) {
+    return new Reads(List.of(shared(server)), List.of());
+  }
+
+  private static Path shared(Server server) {
+    return server.folder().resolve("shared.conf");
+  }
+
+  @Override
+  public Launch launch(Stock stock) {
+    Path folder = stock.server().folder();
+    return new Launch(
+        List.of("server", Launch.TOKEN), folder, Map.of(), folder.resolve("logs/log"), List.of());
+  }
+
+  @Override
+  public List<Occupant> occupants(Stock stock) {
+    return List.of();
+  }
+
+  @Override
+  public Wanted wanted(Stock stock, Order order) {
+    Path folder = stock.server().folder();
+    String name = order.application().name();
+    String digest = order.artifact().digest();
+    Access file = stock.access().with("rw-r-----");
+    Path store = folder.resolve("store");
+    Path artifact = store.resolve(name + "-" + Digests.brief(digest) + ".art");
+    Path driver = store.resolve("driver.jar");
+    List<Piece> pieces = new ArrayList<>();
+    pieces.add(new Piece.Folder(store, stock.access()));
+    pieces.add(whole(artifact, Content.of(order.artifact().file()), file, Part.SUPPORT));
+    pieces.add(whole(driver, Content.of("driver"), file, Part.SUPPORT));
+    pieces.add(new Piece.Fragment(shared(stock.server()), name, "anna", Part.SUPPORT, PickUp.LIVE));
+    Path switchPath = folder.resolve("sites").resolve(name + ".site");
+    Content pointer = Content.of(artifact + "\n");
+    String unique = name + "-" + Digests.brief(digest);
+    if (swap == Swap.BESIDE_THEN_SWITCH) {
+      switchPath = folder.resolve("routes").resolve(name + ".route");
+      pieces.add(
+          whole(folder.resolve("beside").resolve(unique + ".site"), pointer, file, Part.BESIDE));
+      pieces.add(whole(switchPath, Content.of(unique + "\n"), file, Part.SWITCH));
+    } else {
+      pieces.add(whole(switchPath, pointer, file, Part.SWITCH));
+    }
+    String trace = swap == Swap.BESIDE_THEN_SWITCH ? unique : name;
+    Placement placement =
+        new Placement(
+            name,
+            order.version(),
+            digest,
+            "main",
+            "/" + name,
+            switchPath,
+            List.of(folder.resolve("exploded").resolve(trace)),
+            URI.create("http://memory/" + trace + "/"),
+            MemoryServer.SCAN.multipliedBy(2),
+            order.application().startsWithin(),
+            List.of());
+    return new Wanted(placement, pieces, swap, List.of(), Map.of());
+  }
+
+  private static Piece whole(Path path, Content content, Access access, Part part) {
+    return new Piece.WholeFile(path, content, access, part, PickUp.LIVE);
+  }
+
+  @Override
+  public Sign sign(Stock stock, Placement placement, Expected expected, Evidence evidence) {
+    String name = placement.traces().get(0).getFileName().toString();
+    return switch (expected) {
+      case UP -> up(name, evidence);
+      case SWITCHED -> switched(placement.application(), name, evidence);
+      case GONE -> gone(name, evidence);
+    };
+  }
+
+  private static Sign up(String name, Evidence evidence) {
+    if (!evidence.alive()) {
+      return new Sign.Failed(Cause.of("the server ended", ""));
+    }
+    String log = evidence.log();
+    int begun = log.lastIndexOf("begin " + name + "\n");
+    int end = begun < 0 ? -1 : log.indexOf("end " + name + "\n", begun);
+    if (begun < 0 || begun < evidence.fresh()) {
+      boolean hangs = begun >= 0 && end < 0 && evidence.since().toSeconds() > 5;
+      return hangs
+          ? new Sign.Failed(Cause.of("it is blocked", ""))
+          : new Sign.Waiting("notice of " + name);
+    }
+    if (end < 0) {
+      return new Sign.Waiting("end of start of " + name);
+    }
+    return log.substring(begun, end).contains("failed " + name)
+        ? new Sign.Failed(Cause.of("it did not start", ""))
+        : new Sign.Reached();
+  }
+
+  private static Sign switched(String application, String name, Evidence evidence) {
+    int last = evidence.log().lastIndexOf("route " + application + " ");
+    boolean unchanged = last < 0 && evidence.since().compareTo(MemoryServer.SCAN) > 0;
+    boolean here =
+        last >= 0 && evidence.log().startsWith("route " + application + " " + name, last);
+    return unchanged || here ? new Sign.Reached() : new Sign.Waiting("route to " + name);
+  }
+
+  private static Sign gone(String name, Evidence evidence) {
+    if (evidence.tracesStand()) {
+      return new Sign.Waiting("trace of " + name);
+    }
+    boolean quiet =
+        !evidence.log().contains("begin " + name + "\n")
+            && evidence.since().compareTo(MemoryServer.SCAN.multipliedBy(2)) > 0;
+    long begun = evidence.log().lines().filter(("begin " + name)::equals).count();
+    long dropped = evidence.log().lines().filter(("drop " + name)::equals).count();
+    boolean seen = dropped > 0 && dropped >= begun;
+    return !evidence.alive() || quiet || seen || evidence.started() && begun == 0
+        ? new Sign.Reached()
+        : new Sign.Waiting("end of " + name);
+  }
+
+  @Override
+  public Optional<Cause> explain(List<String> packages, String log) {
+    return Optional.empty();
+  }
+
+  @Override
+  public Optional<Splicer> splicer(Path file) {
+    return Optional.of(new LineSplicer());
+  }
+}

@@ -1,0 +1,160 @@
+package jollycrate.memory;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.net.URI;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeSet;
+import jollycrate.app.Application;
+import jollycrate.app.Check;
+import jollycrate.app.Secrets;
+import jollycrate.artifact.Artifact;
+import jollycrate.artifact.ArtifactKind;
+import jollycrate.artifact.Digests;
+import jollycrate.artifact.ServletNamespace;
+import jollycrate.check.Answer;
+import jollycrate.check.Requester;
+import jollycrate.delivery.DeliveryOutcome;
+import jollycrate.delivery.DeliveryService;
+import jollycrate.delivery.Interrupts;
+import jollycrate.delivery.Progress;
+import jollycrate.delivery.Site;
+import jollycrate.server.Server;
+import jollycrate.server.Swap;
+
+/** A machine with a server, and releases to be delivered to it. */
+public final class World {
+  static final Path FOLDER = Path.of("/srv");
+  private static final Path RECORDS = FOLDER.resolve(".jolly");
+  private static final List<Path> LEFT_OUT =
+      List.of(RECORDS, FOLDER.resolve("logs"), FOLDER.resolve("exploded"));
+
+  final MemoryHost host = new MemoryHost();
+  final MemoryServer server = new MemoryServer(host, FOLDER);
+  private final Site site;
+  private final Path releases;
+
+  World(Swap swap, Path releases) {
+    this.releases = releases;
+    host.quietFolder(Path.of("/java"));
+    host.quietly(Path.of("/java/release"), "JAVA_VERSION=\"17.0.1\"");
+    for (String name : List.of("", "sites", "beside", "routes", "exploded", "logs")) {
+      host.quietFolder(FOLDER.resolve(name).normalize());
+    }
+    host.quietly(FOLDER.resolve("shared.conf"), "# of somebody else\nother: bert\n");
+    Server described =
+        new Server(
+            "bench",
+            Path.of("/installation"),
+            FOLDER,
+            8080,
+            Optional.empty(),
+            "127.0.0.1",
+            "64m",
+            Path.of("/java"),
+            Map.of());
+    site = new Site(host.host(), new MemoryKind(swap), MemoryKind.TRAITS, described, host, "anna");
+  }
+
+  DeliveryService service() {
+    return new DeliveryService(
+        site,
+        new Secrets(name -> null),
+        Progress.NONE,
+        new Interrupts(),
+        MemoryRequester::new,
+        Path.of("/probe"));
+  }
+
+  /** A release is a file whose text says how it behaves. */
+  DeliveryOutcome deploy(String name, String release) {
+    Path file = releases.resolve(name + "-" + release.replace(' ', '_') + ".war");
+    try {
+      Files.writeString(file, release);
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+    Artifact artifact =
+        new Artifact(
+            file,
+            ArtifactKind.WAR,
+            release.length(),
+            1,
+            Digests.of(release.getBytes()),
+            name,
+            release,
+            0,
+            "",
+            ServletNamespace.NONE,
+            Optional.empty(),
+            List.of(),
+            new TreeSet<>(),
+            new TreeSet<>(),
+            Optional.empty(),
+            List.of());
+    return service().deploy(application(name, file), artifact, false, false);
+  }
+
+  private static Application application(String name, Path file) {
+    Application bare = Application.of(file, name, Optional.of("/" + name));
+    Check check =
+        new Check(
+            "answers rightly",
+            "GET",
+            "/",
+            Optional.empty(),
+            Optional.empty(),
+            Optional.of("right"),
+            Map.of(),
+            Optional.empty(),
+            Optional.empty());
+    return new Application(
+        bare.file(),
+        name,
+        bare.version(),
+        bare.pack(),
+        bare.artifact(),
+        bare.path(),
+        Duration.ofSeconds(8),
+        List.of(),
+        List.of(),
+        Map.of(),
+        List.of(check));
+  }
+
+  Map<String, String> files() {
+    return host.snapshot(FOLDER, LEFT_OUT);
+  }
+
+  /** Names of our own records, apart from those that stay. */
+  List<String> strayRecords() {
+    return host.children(RECORDS).stream()
+        .map(path -> path.getFileName().toString())
+        .filter(
+            name ->
+                !name.matches(
+                    "(standing|process)\\.json|(journal|deliveries)\\.jsonl|process\\.pid"))
+        .toList();
+  }
+
+  /** Requests to the server in memory. */
+  private final class MemoryRequester implements Requester {
+    @Override
+    public Answer send(
+        String method, URI url, Optional<String> body, Optional<Login> login, Duration limit) {
+      String name = url.getPath().split("/")[1];
+      return server
+          .answer(name)
+          .map(text -> new Answer(200, "text/plain", text, Duration.ZERO, "", ""))
+          .orElse(new Answer(404, "text/plain", "", Duration.ZERO, "", ""));
+    }
+
+    @Override
+    public void close() {}
+  }
+}
