@@ -6,6 +6,7 @@ import java.net.ConnectException;
 import java.net.NoRouteToHostException;
 import java.net.URI;
 import java.net.UnknownHostException;
+import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.Base64;
@@ -32,6 +33,7 @@ import org.apache.hc.core5.util.Timeout;
 
 /** Requests over a blocking client that never repeats one. */
 public final class HttpRequester implements Requester {
+  private static final int UNAUTHORIZED = 401;
   private static final int MOST_BODY_BYTES = 8 << 20;
   private static final Timeout CONNECT = Timeout.ofSeconds(5);
 
@@ -50,12 +52,32 @@ public final class HttpRequester implements Requester {
                   .build())
           .build();
 
+  /**
+   * A server that names no encoding in its challenge may read a name or password beyond ASCII in
+   * UTF-8 or in ISO 8859-1 (RFC 7617, section 2.1): when the first is not accepted, the second is
+   * tried.
+   */
   @Override
   public Answer send(
       String method, URI url, Optional<String> body, Optional<Login> login, Duration limit) {
+    Answer answer = send(method, url, body, login, StandardCharsets.UTF_8, limit);
+    boolean beyondAscii =
+        login.filter(l -> !StandardCharsets.US_ASCII.newEncoder().canEncode(pair(l))).isPresent();
+    return answer.status() == UNAUTHORIZED && beyondAscii
+        ? send(method, url, body, login, StandardCharsets.ISO_8859_1, limit)
+        : answer;
+  }
+
+  private Answer send(
+      String method,
+      URI url,
+      Optional<String> body,
+      Optional<Login> login,
+      Charset charset,
+      Duration limit) {
     ClassicRequestBuilder request = ClassicRequestBuilder.create(method).setUri(url);
     body.ifPresent(text -> request.setEntity(new StringEntity(text, ContentType.APPLICATION_JSON)));
-    login.ifPresent(known -> request.addHeader("Authorization", basic(known)));
+    login.ifPresent(known -> request.addHeader("Authorization", basic(known, charset)));
     HttpClientContext context = HttpClientContext.create();
     context.setCookieStore(
         cookies.computeIfAbsent(login.map(Login::user).orElse(""), u -> new BasicCookieStore()));
@@ -68,9 +90,12 @@ public final class HttpRequester implements Requester {
     }
   }
 
-  private static String basic(Login login) {
-    byte[] pair = (login.user() + ":" + login.password()).getBytes(StandardCharsets.UTF_8);
-    return "Basic " + Base64.getEncoder().encodeToString(pair);
+  private static String basic(Login login, Charset charset) {
+    return "Basic " + Base64.getEncoder().encodeToString(pair(login).getBytes(charset));
+  }
+
+  private static String pair(Login login) {
+    return login.user() + ":" + login.password();
   }
 
   private static Duration elapsed(long start) {

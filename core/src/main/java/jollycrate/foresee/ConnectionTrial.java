@@ -5,6 +5,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
+import java.util.regex.Pattern;
 import jollycrate.app.DataSource;
 import jollycrate.host.Host;
 import jollycrate.host.Ran;
@@ -16,6 +17,8 @@ import jollycrate.server.Server;
  */
 public final class ConnectionTrial {
   private static final Duration LIMIT = Duration.ofSeconds(20);
+  private static final Pattern UNREACHED =
+      Pattern.compile("ConnectException|UnknownHostException|Connection refused|timed out");
   private static final String PROBE = "jollycrate.probe.ConnectProbe";
 
   /** How a trial ended. */
@@ -94,7 +97,7 @@ public final class ConnectionTrial {
     if (code.equals("90020")) {
       return new Result(Outcome.IN_USE, "", words, "");
     }
-    if (state.startsWith("08")) {
+    if (state.startsWith("08") || UNREACHED.matcher(words).find()) {
       return failed("the database does not answer", words, "Start the database, or mend 'url'");
     }
     if (state.startsWith("28")) {

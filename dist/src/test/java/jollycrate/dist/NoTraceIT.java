@@ -1,0 +1,78 @@
+package jollycrate.dist;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** Deployed and undeployed: every path is as it was, and the data stays and is named. */
+class NoTraceIT {
+  @TempDir Path folder;
+
+  @Test
+  void undeployedWhileRunning() throws IOException {
+    try (Workshop workshop = Workshop.open(folder)) {
+      String before = workshop.trace();
+      workshop.ok("deploy", "--to", "bench");
+      assertThat(workshop.trace()).isNotEqualTo(before);
+      assertThat(workshop.page("/spokes/health")).contains("/data/spokes");
+      String told = workshop.ok("undeploy", "spokes", "--from", "bench");
+      assertThat(workshop.trace()).isEqualTo(before);
+      assertThat(told).contains("Stays").contains("data/");
+      assertThat(workshop.server.resolve("data/spokes.mv.db")).exists();
+      assertThat(workshop.page("/spokes/")).startsWith("404");
+    }
+  }
+
+  @Test
+  void undeployedWhileStoppedThenStarted() throws IOException {
+    try (Workshop workshop = Workshop.open(folder)) {
+      String before = workshop.trace();
+      workshop.ok("deploy", "--to", "bench");
+      workshop.ok("server", "stop", "bench");
+      workshop.ok("undeploy", "spokes", "--from", "bench");
+      assertThat(workshop.trace()).isEqualTo(before);
+      workshop.ok("server", "start", "bench");
+      assertThat(workshop.page("/spokes/")).startsWith("404");
+      assertThat(workshop.trace()).isEqualTo(before);
+    }
+  }
+
+  @Test
+  void whatTwoShareStaysForTheOther() throws IOException {
+    try (Workshop workshop = Workshop.open(folder)) {
+      workshop.ok("server", "start", "bench");
+      workshop.edit("name    = \"spokes\"", "name    = \"annex\"");
+      workshop.edit("path = \"/spokes\"", "path = \"/annex\"");
+      workshop.edit("/data/spokes\"", "/data/annex\"");
+      workshop.ok("deploy", "--to", "bench");
+      String onlyAnnex = workshop.trace();
+      Files.copy(
+          Program.HOME.resolve("samples/spokes/jolly.toml"),
+          workshop.folder.resolve("jolly.toml"),
+          java.nio.file.StandardCopyOption.REPLACE_EXISTING);
+      workshop.ok("deploy", "--to", "bench");
+      assertThat(workshop.page("/annex/health")).contains("/data/annex");
+      assertThat(workshop.page("/spokes/health")).contains("/data/spokes");
+      workshop.ok("undeploy", "spokes", "--from", "bench");
+      assertThat(workshop.trace()).isEqualTo(onlyAnnex);
+      assertThat(workshop.page("/annex/health")).startsWith("200");
+    }
+  }
+
+  @Test
+  void aRefusedDeliveryAndADryRunLeaveNothing() throws IOException {
+    try (Workshop workshop = Workshop.open(folder)) {
+      workshop.ok("deploy", "--to", "bench", "--dry-run");
+      workshop.edit("drivers/h2.jar", "drivers/none.jar");
+      assertThat(workshop.ends(4, "deploy", "--to", "bench").out())
+          .contains("there is no driver at")
+          .contains("Mend 'driver' of [datasource.\"jdbc/spokes\"]");
+      assertThat(workshop.server.resolve(".jolly")).doesNotExist();
+      assertThat(workshop.processes()).isEmpty();
+    }
+  }
+}

@@ -1,0 +1,66 @@
+package jollycrate.dist;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.TimeUnit;
+
+/** The built program, run as people run it. */
+final class Program {
+  static final Path HOME = Path.of(System.getProperty("jolly.program")).toAbsolutePath();
+  private static final long LIMIT_SECONDS = 180;
+
+  /** How a run went. */
+  record Run(int exit, String out, String err) {
+    String all() {
+      return out + err;
+    }
+  }
+
+  private final Path folder;
+  private final Map<String, String> environment = new HashMap<>();
+
+  Program(Path folder) {
+    this.folder = folder;
+    environment.put("JOLLY_DATA", HOME.resolveSibling("test-data").toString());
+  }
+
+  Program with(String variable, String value) {
+    environment.put(variable, value);
+    return this;
+  }
+
+  Run run(String... args) {
+    try {
+      Path out = Files.createTempFile("jolly", ".out");
+      Path err = Files.createTempFile("jolly", ".err");
+      Process process = start(out, err, args);
+      if (!process.waitFor(LIMIT_SECONDS, TimeUnit.SECONDS)) {
+        process.destroyForcibly();
+        throw new AssertionError(
+            "jolly " + List.of(args) + " did not end: " + Files.readString(out));
+      }
+      Run run = new Run(process.exitValue(), Files.readString(out), Files.readString(err));
+      Files.delete(out);
+      Files.delete(err);
+      return run;
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    } catch (InterruptedException e) {
+      throw new AssertionError(e);
+    }
+  }
+
+  Process start(Path out, Path err, String... args) throws IOException {
+    List<String> command = new ArrayList<>(List.of(HOME.resolve("bin/jolly").toString()));
+    command.addAll(List.of(args));
+    ProcessBuilder builder = new ProcessBuilder(command).directory(folder.toFile());
+    builder.environment().putAll(environment);
+    return builder.redirectOutput(out.toFile()).redirectError(err.toFile()).start();
+  }
+}

@@ -1,0 +1,66 @@
+package jollycrate.dist;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.TreeMap;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** Twice is once: the same bytes change nothing; other bytes under the same version do. */
+class TwiceIT {
+  @TempDir Path folder;
+
+  @Test
+  void theSameOnceMore() throws IOException {
+    try (Workshop workshop = Workshop.open(folder)) {
+      workshop.ok("deploy", "--to", "bench");
+      String process = workshop.process();
+      String log = workshop.log();
+      TreeMap<String, String> files = files(workshop.server);
+      assertThat(workshop.ok("deploy", "--to", "bench")).contains("Unchanged").contains("pass");
+      assertThat(workshop.process()).isEqualTo(process);
+      assertThat(workshop.log()).isEqualTo(log);
+      assertThat(files(workshop.server)).isEqualTo(files);
+    }
+  }
+
+  private static TreeMap<String, String> files(Path server) throws IOException {
+    TreeMap<String, String> files = new TreeMap<>();
+    try (Stream<Path> all = Files.walk(server)) {
+      for (Path path : all.filter(p -> !p.startsWith(server.resolve("data"))).toList()) {
+        files.put(
+            path.toString(),
+            Files.getLastModifiedTime(path) + " " + Files.getAttribute(path, "unix:ino"));
+      }
+    }
+    return files;
+  }
+
+  @Test
+  void otherBytesUnderTheSameVersionAreDelivered() throws IOException {
+    try (Workshop workshop = Workshop.open(folder)) {
+      workshop.ok("deploy", "--to", "bench");
+      workshop.edit(workshop.folder.resolve("web/style.css"), "#1f6f5c", "#5c1f6f");
+      assertThat(workshop.ok("deploy", "--to", "bench")).contains("Delivered spokes 1.4.0");
+      assertThat(workshop.page("/spokes/style.css")).contains("#5c1f6f");
+    }
+  }
+
+  @Test
+  void aFileOfOursChangedByHandIsRefused() throws IOException {
+    try (Workshop workshop = Workshop.open(folder)) {
+      workshop.ok("deploy", "--to", "bench");
+      Path descriptor = workshop.server.resolve("conf/Catalina/localhost/spokes.xml");
+      String byHand = Files.readString(descriptor) + "<!-- by hand -->\n";
+      Files.writeString(descriptor, byHand);
+      workshop.edit("1.4.0", "1.5.0");
+      assertThat(workshop.ends(4, "deploy", "--to", "bench").out())
+          .contains("spokes.xml: this file of ours was changed by somebody");
+      assertThat(Files.readString(descriptor)).isEqualTo(byHand);
+    }
+  }
+}

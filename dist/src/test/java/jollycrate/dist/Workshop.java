@@ -1,0 +1,149 @@
+package jollycrate.dist;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.net.HttpURLConnection;
+import java.net.ServerSocket;
+import java.net.URI;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.stream.Stream;
+
+/** A copy of the sample with a server of its own; closing it stops the server. */
+final class Workshop implements AutoCloseable {
+  static final String DATABASE_PASSWORD = "oil-and-chain-7";
+  static final String OWNER_PASSWORD = "front-light-3";
+  private static final Pattern PID = Pattern.compile("\"pid\":(\\d+),\"ticks\":(\\d+)");
+
+  final Path folder;
+  final Path server;
+  final int http;
+  final int admin;
+  final Program program;
+
+  private Workshop(Path folder) throws IOException {
+    this.folder = folder;
+    this.server = folder.resolve("run/bench");
+    this.http = freePort();
+    this.admin = freePort();
+    this.program =
+        new Program(folder)
+            .with("SPOKES_DB_PASSWORD", DATABASE_PASSWORD)
+            .with("ROBIN_PASSWORD", OWNER_PASSWORD);
+  }
+
+  static Workshop open(Path parent) throws IOException {
+    Path folder = parent.resolve("spokes");
+    Path sample = Program.HOME.resolve("samples/spokes");
+    try (Stream<Path> files = Files.walk(sample)) {
+      for (Path file : files.toList()) {
+        Files.copy(file, folder.resolve(sample.relativize(file).toString()));
+      }
+    }
+    Workshop workshop = new Workshop(folder);
+    workshop.ok(
+        "server", "new", "bench", "--http", "" + workshop.http, "--admin", "" + workshop.admin);
+    return workshop;
+  }
+
+  static int freePort() throws IOException {
+    try (ServerSocket socket = new ServerSocket(0)) {
+      return socket.getLocalPort();
+    }
+  }
+
+  /** Runs a command that must succeed. */
+  String ok(String... args) {
+    return ends(0, args).out();
+  }
+
+  /** Runs a command that must end with an exit code. */
+  Program.Run ends(int exit, String... args) {
+    Program.Run run = program.run(args);
+    assertThat(run.exit()).as("jolly " + String.join(" ", args) + "\n" + run.all()).isEqualTo(exit);
+    return run;
+  }
+
+  Workshop edit(String from, String to) throws IOException {
+    return edit(folder.resolve("jolly.toml"), from, to);
+  }
+
+  Workshop edit(Path file, String from, String to) throws IOException {
+    String text = Files.readString(file);
+    assertThat(text).contains(from);
+    Files.writeString(file, text.replace(from, to));
+    return this;
+  }
+
+  /** Status and body of a page of the main listener. */
+  String page(String path) throws IOException {
+    return page(http, path);
+  }
+
+  String page(int port, String path) throws IOException {
+    HttpURLConnection connection =
+        (HttpURLConnection) URI.create("http://127.0.0.1:" + port + path).toURL().openConnection();
+    int status = connection.getResponseCode();
+    InputStream body = status < 400 ? connection.getInputStream() : connection.getErrorStream();
+    return status
+        + " "
+        + (body == null ? "" : new String(body.readAllBytes(), StandardCharsets.UTF_8));
+  }
+
+  /** Every path of the server's folder, told by a script that knows nothing of us. */
+  String trace() throws IOException {
+    Path script = Files.createTempFile("trace", ".sh");
+    try (InputStream in = Workshop.class.getResourceAsStream("/trace.sh")) {
+      Files.write(script, in.readAllBytes());
+    }
+    List<String> command =
+        new ArrayList<>(Arrays.asList("sh", script.toString(), server.toString()));
+    command.addAll(List.of(".jolly", "logs", "temp", "work", "data"));
+    Process process = new ProcessBuilder(command).redirectErrorStream(true).start();
+    String text = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+    Files.delete(script);
+    return text;
+  }
+
+  /** Process id and start ticks of the server, as its record tells. */
+  String process() throws IOException {
+    Matcher matcher = PID.matcher(Files.readString(server.resolve(".jolly/process.json")));
+    return matcher.find() ? matcher.group(1) + " " + matcher.group(2) : "none";
+  }
+
+  /** Processes that run on the server's folder. */
+  List<Long> processes() {
+    String base = "-Dcatalina.base=" + server;
+    return ProcessHandle.allProcesses()
+        .filter(handle -> argumentsOf(handle.pid()).contains(base + "\0"))
+        .filter(handle -> argumentsOf(handle.pid()).contains("Bootstrap"))
+        .map(ProcessHandle::pid)
+        .toList();
+  }
+
+  private static String argumentsOf(long pid) {
+    try {
+      return Files.readString(Path.of("/proc/" + pid + "/cmdline"));
+    } catch (IOException e) {
+      return "";
+    }
+  }
+
+  String log() throws IOException {
+    return Files.readString(server.resolve("logs/server.log"));
+  }
+
+  @Override
+  public void close() {
+    program.run("server", "stop", "bench");
+    processes().forEach(pid -> ProcessHandle.of(pid).ifPresent(ProcessHandle::destroyForcibly));
+  }
+}
