@@ -7,6 +7,7 @@ import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.util.Collections;
+import java.util.Comparator;
 import java.util.List;
 import java.util.stream.Stream;
 import java.util.zip.ZipEntry;
@@ -78,7 +79,11 @@ final class PracticeInstallation {
         throw e;
       }
     }
-    Files.deleteIfExists(beside);
+    try (Stream<Path> left = Files.walk(beside)) {
+      for (Path path : left.sorted(Comparator.reverseOrder()).toList()) {
+        Files.delete(path);
+      }
+    }
   }
 
   private static void unpack(ZipFile zip, ZipEntry entry, Path folder) throws IOException {

@@ -7,6 +7,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.locks.LockSupport;
 import java.util.function.Predicate;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -16,6 +17,8 @@ import org.junit.jupiter.params.provider.ValueSource;
 /** The program is killed when a certain line stands in its journal; the next command settles it. */
 class KillIT {
   private static final Duration LIMIT = Duration.ofSeconds(60);
+
+  private static final long LOOK_AGAIN_NANOS = 200_000;
 
   @TempDir Path folder;
 
@@ -76,7 +79,7 @@ class KillIT {
       if (!text.equals(earlier) && when.test(text)) {
         break;
       }
-      Thread.onSpinWait();
+      LockSupport.parkNanos(LOOK_AGAIN_NANOS);
     }
     process.destroyForcibly();
     assertThat(process.waitFor(10, TimeUnit.SECONDS)).isTrue();

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.io.InputStream;
 import java.net.HttpURLConnection;
+import java.net.InetAddress;
 import java.net.ServerSocket;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
@@ -13,6 +14,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
@@ -22,6 +24,9 @@ final class Workshop implements AutoCloseable {
   static final String DATABASE_PASSWORD = "oil-and-chain-7";
   static final String OWNER_PASSWORD = "front-light-3";
   private static final Pattern PID = Pattern.compile("\"pid\":(\\d+),\"ticks\":(\\d+)");
+
+  private static final AtomicInteger NEXT_PORT = new AtomicInteger(21_000);
+  private static final int LAST_PORT = 30_000;
 
   final Path folder;
   final Path server;
@@ -54,9 +59,15 @@ final class Workshop implements AutoCloseable {
     return workshop;
   }
 
-  static int freePort() throws IOException {
-    try (ServerSocket socket = new ServerSocket(0)) {
-      return socket.getLocalPort();
+  /** A port that nobody has, never given out twice. */
+  static int freePort() {
+    while (true) {
+      int port = NEXT_PORT.getAndIncrement();
+      try (ServerSocket socket = new ServerSocket(port, 1, InetAddress.getLoopbackAddress())) {
+        return socket.getLocalPort();
+      } catch (IOException taken) {
+        assertThat(port).isLessThan(LAST_PORT);
+      }
     }
   }
 

@@ -1,0 +1,189 @@
+package jollycrate.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.catchThrowableOfType;
+
+import com.networknt.schema.InputFormat;
+import com.networknt.schema.Schema;
+import com.networknt.schema.SchemaLocation;
+import com.networknt.schema.SchemaRegistry;
+import com.networknt.schema.SpecificationVersion;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
+import org.tomlj.Toml;
+
+/** What people write is understood, and what they get wrong is named with its place and mend. */
+class FilesPeopleWriteTest {
+  private static final String BASE = "name = \"shop\"\nartifact = \"shop.war\"\n";
+
+  @TempDir Path folder;
+
+  private Path write(String text) throws IOException {
+    return Files.writeString(folder.resolve("jolly.toml"), text);
+  }
+
+  private List<Problem> problems(String text) throws IOException {
+    Path file = write(text);
+    ProblemsException found =
+        catchThrowableOfType(
+            ProblemsException.class, () -> ApplicationFile.read(file, Optional.empty()));
+    return found == null ? List.of() : found.problems();
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      quoteCharacter = '`',
+      textBlock =
+          """
+          [app]\\npth = "/x"                          | 4:1 | unknown key 'pth' in [app] | 'path'
+          [app]\\npath = "x"                          | 4:1 | 'x' is no context path | "/spokes"
+          [app]\\npath = "/../x"                      | 4:1 | is no context path | "/spokes"
+          [app]\\nstarts-within = "soon"              | 4:1 | is no length of time | "5s"
+          [datasource."jdbc/x"]\\ndriver = "d.jar"    | 3:1 | 'datasource."jdbc/x".url' is missing | URL
+          [datasource.x]\\nurl = "h2:x"\\ndriver = "d" | 4:1 | 'h2:x' is no JDBC URL | "jdbc:"
+          [users]\\nanna = "secret"                   | 4:1 | a password must not stand in this file | env:NAME
+          [roles]\\nowner = ["anna"]                  | 4:1 | 'anna' who is not in [users] | Add [users]
+          [[check]]\\nname = "x"                      | 3:1 | 'check.get' is missing | get =
+          [[check]]\\nget = "/"\\npost = "/"          | 5:1 | one request, not 2 | two checks
+          [[check]]\\nget = "/"\\nstatsu = 200        | 5:1 | unknown key 'statsu' | 'status'
+          [[check]]\\nget = "/"\\nas = "anna"         | 5:1 | there is no user 'anna' | Known here
+          [[check]]\\nget = "/"\\nstatus = "200"      | 5:1 | 'status' is not a whole number | ``
+          [for.shop]\\ncheck = 1                      | 4:1 | unknown key 'check' | app
+          [pack]\\nclasses = "c"                      | 2:1 | both 'artifact' and [pack] are given | Keep one
+          """)
+  void aMistakeIsNamed(String lines, String place, String message, String mend) throws IOException {
+    assertThat(problems(BASE + lines.replace("\\n", "\n")))
+        .anySatisfy(
+            problem -> {
+              assertThat(problem.line() + ":" + problem.column()).isEqualTo(place);
+              assertThat(problem.message()).contains(message);
+              assertThat(problem.mend()).contains(mend);
+            });
+  }
+
+  @Test
+  void allMistakesAreToldAtOnce() throws IOException {
+    assertThat(problems("nmae = 1\nversion = 2\n[app]\nx = 1\n[pack]\nshape = \"jar\"\n"))
+        .extracting(Problem::line)
+        .containsExactly(1, 1, 2, 4, 5, 6);
+    assertThat(problems("name = \n[app\npath = \"/x\"\n")).hasSizeGreaterThan(1);
+  }
+
+  @Test
+  void ownValuesOfAServerLieOverTheCommonOnes() throws IOException {
+    Path file =
+        write(
+            BASE
+                + """
+                [datasource."jdbc/x"]
+                url = "jdbc:h2:mem:a"
+                driver = "d.jar"
+                [for.shop.datasource."jdbc/x"]
+                url = "jdbc:h2:mem:b"
+                [for.shop.app]
+                path = "/other"
+                """);
+    Application common = ApplicationFile.read(file, Optional.of("bench"));
+    Application own = ApplicationFile.read(file, Optional.of("shop"));
+    assertThat(common.dataSources().get(0).url()).isEqualTo("jdbc:h2:mem:a");
+    assertThat(own.dataSources().get(0).url()).isEqualTo("jdbc:h2:mem:b");
+    assertThat(own.dataSources().get(0).driver()).isEqualTo(folder.resolve("d.jar"));
+    assertThat(own.path()).contains("/other");
+  }
+
+  @Test
+  void anEntryIsAddedAndTheRestStays() throws IOException {
+    Path file = folder.resolve("servers.toml");
+    String before = "# ours\n[server.a]\nfolder='x'\nhttp=1\nadmin=2 # no newline";
+    Files.writeString(file, before);
+    ServerEntry entry =
+        new ServerEntry(
+            "b",
+            folder.resolve("run/\"b"),
+            Optional.empty(),
+            8080,
+            Optional.of(8081),
+            ServersFile.LOOPBACK,
+            ServersFile.MEMORY,
+            Optional.empty(),
+            List.of());
+    ServersFile.add(file, entry);
+    assertThat(Files.readString(file)).startsWith(before);
+    assertThat(ServersFile.read(file)).contains(entry);
+    Files.writeString(file, "[server.a]\nhttp = 70000\n");
+    assertThatThrownBy(() -> ServersFile.read(file))
+        .hasMessageContaining("servers.toml:1:1: 'server.a.folder' is missing")
+        .hasMessageContaining("servers.toml:2:1: 'http' is 70000. Give 1 to 65535");
+  }
+
+  @ParameterizedTest
+  @ValueSource(
+      strings = {
+        "",
+        "[app]\npath = \"/\"\nstarts-within = \"2m\"",
+        "[datasource.x]\nurl = \"jdbc:h2:mem:x\"\ndriver = \"d.jar\"\npool = { max = 3 }",
+        "[users]\nanna = \"env:A\"\nbert = \"there\"\ncarl = { there = \"file:x\" }\n"
+            + "[roles]\nowner = [\"anna\"]\n[[check]]\nput = \"/x\"\nbody = { a = [1, true] }\n"
+            + "status = 201\njson = { \"/a\" = 1.5 }\nwithin = \"1s\"\nas = \"anna\"",
+        "[app]\npth = \"/\"",
+        "[app]\npath = \"x\"",
+        "[datasource.x]\nurl = \"x\"\ndriver = \"d.jar\"",
+        "[datasource.x]\nurl = \"jdbc:x\"",
+        "[users]\nanna = \"plain\"",
+        "[[check]]\nget = \"x\"",
+        "[[check]]\nget = \"/\"\npost = \"/\"",
+        "[[check]]\nget = \"/\"\nstatus = 99",
+        "[[check]]\nget = \"/\"\njson = { a = 1 }",
+        "[for.shop]\nname = \"x\"",
+        "[pack]\nclasses = \"c\""
+      })
+  void schemaAndReaderAgree(String lines) throws IOException {
+    boolean read = problems(BASE + lines).isEmpty();
+    String json = Toml.parse(BASE + lines).toJson();
+    assertThat(schema("jolly").validate(json, InputFormat.JSON).isEmpty()).isEqualTo(read);
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      textBlock =
+          """
+          folder = "x"\\nhttp = 1\\nadmin = 2                    | true
+          folder = "x"\\nhttp = 1\\ninstallation = "/t"          | true
+          folder = "x"\\nhttp = 1\\nadmin = 2\\nmemory = "1g"     | true
+          folder = "x"\\nhttp = 1                               | false
+          folder = "x"\\nhttp = 0\\nadmin = 2                    | false
+          http = 1\\nadmin = 2                                  | false
+          folder = "x"\\nhttp = 1\\nadmin = 2\\nport = 3          | false
+          folder = "x"\\nhttp = 1\\nadmin = 2\\nmemory = "much"   | false
+          """)
+  void schemaAndReaderOfServersAgree(String lines, boolean right) throws IOException {
+    String text = "[server.a]\n" + lines.replace("\\n", "\n");
+    Path file = Files.writeString(folder.resolve("servers.toml"), text);
+    Throwable failure = catchThrowableOfType(ProblemsException.class, () -> ServersFile.read(file));
+    assertThat(failure == null).isEqualTo(right);
+    assertThat(schema("servers").validate(Toml.parse(text).toJson(), InputFormat.JSON).isEmpty())
+        .isEqualTo(right);
+  }
+
+  private static Schema schema(String name) throws IOException {
+    try (InputStream in =
+        FilesPeopleWriteTest.class.getResourceAsStream("/schema/" + name + ".schema.json")) {
+      String text = new String(in.readAllBytes(), StandardCharsets.UTF_8);
+      return SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12)
+          .getSchema(SchemaLocation.of("urn:" + name), text, InputFormat.JSON);
+    }
+  }
+}
