@@ -38,7 +38,16 @@ public final class ServersFile {
     for (String name : servers.keys()) {
       Section section = servers.section(name);
       if (!section.isEmpty()) {
-        entries.add(entry(name, section, path.toAbsolutePath().getParent()));
+        ServerEntry entry = entry(name, section, path.toAbsolutePath().getParent());
+        entries.stream()
+            .filter(other -> other.folder().equals(entry.folder()))
+            .forEach(
+                other ->
+                    section.problem(
+                        "folder",
+                        "it is the folder of '" + other.name() + "' too",
+                        "Give its own"));
+        entries.add(entry);
       }
     }
     root.end();

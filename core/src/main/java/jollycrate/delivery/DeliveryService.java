@@ -3,7 +3,6 @@ package jollycrate.delivery;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -12,7 +11,6 @@ import jollycrate.app.Application;
 import jollycrate.app.DataSource;
 import jollycrate.app.Nearest;
 import jollycrate.app.Secrets;
-import jollycrate.app.User;
 import jollycrate.artifact.Artifact;
 import jollycrate.artifact.Digests;
 import jollycrate.check.CheckResult;
@@ -71,7 +69,7 @@ public final class DeliveryService {
     if (!settled(outcome, dryRun)) {
       return outcome.end(DeliveryOutcome.Result.STUCK, site.time().now());
     }
-    Order order = order(application, artifact, onAdminPort);
+    Order order = new Passwords(application, secrets).order(artifact, onAdminPort);
     for (int tries = 1; ; tries++) {
       Stock stock = site.stockTaker().take(List.of());
       Wanted wanted = site.kind().wanted(stock, order);
@@ -151,7 +149,8 @@ public final class DeliveryService {
                             + "'"));
     outcome.release(owner.placement().version(), owner.placement().address());
     List<CheckResult> results =
-        checkRun().run(application, passwords(application), owner.placement());
+        checkRun()
+            .run(application, new Passwords(application, secrets).ofUsers(), owner.placement());
     outcome.checks(results);
     boolean passed = results.stream().allMatch(CheckResult::passed);
     return outcome.end(
@@ -322,35 +321,9 @@ public final class DeliveryService {
     return DeliveryOutcome.Result.BLOCKED;
   }
 
-  private Order order(Application application, Artifact artifact, boolean onAdminPort) {
-    Map<String, String> databases = new HashMap<>();
-    for (DataSource source : application.dataSources()) {
-      source
-          .password()
-          .ifPresent(password -> databases.put(source.jndiName(), secrets.resolve(password)));
-    }
-    Map<String, String> users = passwords(application);
-    users.keySet().removeIf(name -> application.user(name).orElseThrow().there());
-    return new Order(
-        application,
-        artifact,
-        application.version().orElse(artifact.version()),
-        onAdminPort,
-        databases,
-        users);
-  }
-
-  private Map<String, String> passwords(Application application) {
-    Map<String, String> passwords = new HashMap<>();
-    for (User user : application.users()) {
-      user.password().ifPresent(ref -> passwords.put(user.name(), secrets.resolve(ref)));
-    }
-    return passwords;
-  }
-
   private Target target(Order order, Wanted wanted) {
     Application application = order.application();
-    Map<String, String> passwords = passwords(application);
+    Map<String, String> passwords = new Passwords(application, secrets).ofUsers();
     return new Target(
         application.name(),
         Optional.of(wanted),

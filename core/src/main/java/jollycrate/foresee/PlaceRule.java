@@ -24,7 +24,11 @@ final class PlaceRule implements Rule {
           Finding.blocker(
               scene.stock().server().folder().toString(),
               "this user may not write in the server's folder",
-              scene.stock().access().toString(),
+              scene.stock().access().mode()
+                  + " "
+                  + scene.stock().access().owner()
+                  + ":"
+                  + scene.stock().access().group(),
               "Run as " + scene.stock().access().owner() + ", or mend the folder's rights"));
     }
     if (scene.order().application().checks().isEmpty()) {

@@ -43,6 +43,9 @@ final class LoggedFailure {
    */
   Optional<Cause> in(String log, int offset) {
     List<LogRecord> records = LogRecord.in(log);
+    if (records.isEmpty()) {
+      return lastWords(log, offset);
+    }
     Optional<LogRecord> told =
         records.stream()
             .filter(LogRecord::isSevere)
@@ -56,6 +59,20 @@ final class LoggedFailure {
                         .findFirst())
             .or(() -> records.stream().filter(LogRecord::isSevere).findFirst());
     return told.map(record -> cause(record, offset + record.position()));
+  }
+
+  /** What a Java that did not even start the server said. */
+  private static Optional<Cause> lastWords(String log, int offset) {
+    List<String> lines = log.lines().filter(line -> !line.isBlank()).limit(MOST_EVIDENCE).toList();
+    return lines.isEmpty()
+        ? Optional.empty()
+        : Optional.of(
+            new Cause(
+                String.join(" ", lines),
+                "",
+                List.of(),
+                "Mend 'memory' or 'java' of the server in servers.toml",
+                offset));
   }
 
   private Cause cause(LogRecord record, int position) {
