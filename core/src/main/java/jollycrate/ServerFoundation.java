@@ -166,7 +166,8 @@ final class ServerFoundation {
         entry.address(),
         entry.memory(),
         entry.java().orElse(setting.java()),
-        environment);
+        environment,
+        entry.env());
   }
 
   private void deleteTree(Path path) {

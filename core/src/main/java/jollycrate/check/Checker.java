@@ -18,6 +18,7 @@ public final class Checker {
   /** Longest wait for an answer when a check names no limit. */
   private static final Duration LIMIT = Duration.ofSeconds(30);
 
+  private static final String TIME = "time";
   private static final int SHOWN = 160;
   private static final int SERVER_ERROR = 500;
   private static final int NOT_FOUND = 404;
@@ -70,8 +71,19 @@ public final class Checker {
 
   private static CheckResult result(
       String name, String method, URI url, Answer answer, List<CheckResult.Miss> misses) {
-    Optional<Cause> cause = misses.isEmpty() ? Optional.empty() : Optional.of(cause(url, answer));
+    boolean onlySlow = misses.size() == 1 && misses.get(0).what().equals(TIME);
+    Optional<Cause> cause =
+        misses.isEmpty()
+            ? Optional.empty()
+            : Optional.of(onlySlow ? tooSlow(url) : cause(url, answer));
     return new CheckResult(name, method + " " + url, answer.status(), answer.took(), misses, cause);
+  }
+
+  private static Cause tooSlow(URI url) {
+    return cause(
+        url,
+        "the answer was right, but it came too late",
+        "Look at what takes so long, or raise 'within' of the check");
   }
 
   private static CheckResult.Miss none(Answer answer) {
@@ -134,7 +146,7 @@ public final class Checker {
             within ->
                 misses.add(
                     new CheckResult.Miss(
-                        "time",
+                        TIME,
                         "within " + within.toMillis() + " ms",
                         answer.took().toMillis() + " ms")));
     return misses;

@@ -11,6 +11,8 @@ import jollycrate.artifact.Digests;
  *
  * @param command program and arguments, one of which holds {@link #TOKEN}; no secrets
  * @param environment everything the process sees; nothing is inherited
+ * @param declared names of variables that somebody asked for; the others come and go with the shell
+ *     that starts it
  * @param output file that its standard output and error are appended to
  * @param filesRead digests of files it reads only when it starts
  */
@@ -18,6 +20,7 @@ public record Launch(
     List<String> command,
     Path workingFolder,
     Map<String, String> environment,
+    List<String> declared,
     Path output,
     List<String> filesRead) {
   /** Stands for the token in an argument. */
@@ -28,7 +31,7 @@ public record Launch(
     List<String> parts =
         List.of(
             command.toString(),
-            environment.keySet().stream().sorted().toList().toString(),
+            declared.stream().sorted().toList().toString(),
             workingFolder.toString(),
             filesRead.toString());
     return Digests.of(String.join("\0", parts).getBytes(StandardCharsets.UTF_8));

@@ -1,6 +1,7 @@
 package jollycrate.server;
 
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
@@ -12,6 +13,7 @@ import java.util.Optional;
  * @param admin port of the admin listener, if it has one
  * @param java home of the Java it runs on
  * @param environment everything its process sees
+ * @param declared names of the variables among them that servers.toml asks for
  */
 public record Server(
     String name,
@@ -22,7 +24,8 @@ public record Server(
     String address,
     String memory,
     Path java,
-    Map<String, String> environment) {
+    Map<String, String> environment,
+    List<String> declared) {
 
   /** The Java program it runs with. */
   public Path javaProgram() {

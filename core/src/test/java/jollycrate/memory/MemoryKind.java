@@ -73,7 +73,12 @@ final class MemoryKind implements ServerKind {
   public Launch launch(Stock stock) {
     Path folder = stock.server().folder();
     return new Launch(
-        List.of("server", Launch.TOKEN), folder, Map.of(), folder.resolve("logs/log"), List.of());
+        List.of("server", Launch.TOKEN),
+        folder,
+        Map.of(),
+        List.of(),
+        folder.resolve("logs/log"),
+        List.of());
   }
 
   @Override

@@ -57,7 +57,8 @@ public final class World {
             "127.0.0.1",
             "64m",
             Path.of("/java"),
-            Map.of());
+            Map.of(),
+            List.of());
     site = new Site(host.host(), new MemoryKind(swap), MemoryKind.TRAITS, described, host, "anna");
   }
 

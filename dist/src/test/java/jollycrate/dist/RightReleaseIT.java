@@ -46,7 +46,12 @@ class RightReleaseIT {
     try (Workshop workshop = Workshop.open(folder)) {
       Path right = shop("right.war", "", "right");
       Path throwing = shop("throws.war", "throw new IllegalStateException(\"no tyres\");", "right");
-      Path hanging = shop("hangs.war", "while (true) Thread.onSpinWait();", "right");
+      Path hanging =
+          shop(
+              "hangs.war",
+              "try { new java.util.concurrent.CountDownLatch(1).await(); }"
+                  + " catch (InterruptedException e) { return; }",
+              "right");
       Path wrong = shop("wrong.war", "", "wrong");
       java.nio.file.Files.writeString(
           workshop.folder.resolve("jolly.toml"),

@@ -143,7 +143,12 @@ public final class TomcatKind implements ServerKind {
             .map(path -> Digests.of(stock.texts().getOrDefault(path, new byte[0])))
             .toList();
     return new Launch(
-        command, base, server.environment(), base.resolve("logs/server.log"), filesRead);
+        command,
+        base,
+        server.environment(),
+        server.declared(),
+        base.resolve("logs/server.log"),
+        filesRead);
   }
 
   @Override
