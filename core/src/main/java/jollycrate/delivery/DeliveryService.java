@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.Supplier;
 import jollycrate.app.Application;
+import jollycrate.app.ContextPath;
 import jollycrate.app.DataSource;
 import jollycrate.app.Nearest;
 import jollycrate.app.Secrets;
@@ -80,6 +81,14 @@ public final class DeliveryService {
       outcome.release(order.version(), wanted.placement().address());
       List<Finding> findings = Foresight.look(scene(stock, order, wanted));
       StepList steps = act.steps(stock);
+      String release = (application.name() + " " + order.version()).strip();
+      progress.looked(
+          "deploy "
+              + release
+              + " to "
+              + site.server().name()
+              + " at "
+              + ContextPath.shown(wanted.placement().contextPath()));
       tell(outcome, findings, stock, steps);
       if (Finding.anyBlocker(findings)) {
         return outcome.end(DeliveryOutcome.Result.BLOCKED, site.time().now());
@@ -113,6 +122,14 @@ public final class DeliveryService {
       List<Finding> findings = RemovalForesight.look(stock, owner.get());
       outcome.release(owner.get().placement().version(), owner.get().placement().address());
       StepList steps = act.steps(stock);
+      Placement placement = owner.get().placement();
+      progress.looked(
+          "undeploy "
+              + (application + " " + placement.version()).strip()
+              + " from "
+              + site.server().name()
+              + " at "
+              + ContextPath.shown(placement.contextPath()));
       tell(outcome, findings, stock, steps);
       if (Finding.anyBlocker(findings)) {
         return outcome.end(DeliveryOutcome.Result.BLOCKED, site.time().now());

@@ -16,6 +16,13 @@ public interface Progress {
   /** An earlier delivery that had not ended is settled first. */
   default void recovering(int delivery, String what) {}
 
+  /**
+   * A look at a server was taken.
+   *
+   * @param what act, release and place, in one sentence
+   */
+  default void looked(String what) {}
+
   /** Everything foreseen. */
   default void foreseen(List<Finding> findings) {}
 

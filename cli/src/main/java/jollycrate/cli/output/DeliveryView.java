@@ -40,6 +40,11 @@ public final class DeliveryView implements Progress {
   }
 
   @Override
+  public void looked(String what) {
+    screen.line(style.place(what));
+  }
+
+  @Override
   public void foreseen(List<Finding> findings) {
     if (findings.isEmpty()) {
       return;
@@ -93,18 +98,18 @@ public final class DeliveryView implements Progress {
 
   private void diff(String unified) {
     screen.gap();
-    unified
-        .lines()
-        .forEach(
-            line -> {
-              String shown = MARGIN + line;
-              screen.line(
-                  line.startsWith("+")
-                      ? style.good(shown)
-                      : line.startsWith("-")
-                          ? style.bad(shown)
-                          : line.startsWith("@@") ? style.faint(shown) : shown);
-            });
+    unified.lines().forEach(line -> screen.line(diffLine(line)));
+  }
+
+  private String diffLine(String line) {
+    String shown = MARGIN + line;
+    if (line.startsWith("+++ ") || line.startsWith("--- ") || line.startsWith("@@")) {
+      return style.faint(shown);
+    }
+    if (line.startsWith("+")) {
+      return style.good(shown);
+    }
+    return line.startsWith("-") ? style.gone(shown) : shown;
   }
 
   @Override

@@ -38,6 +38,11 @@ public record Style(boolean colour, boolean live, int width) {
     return set("1;31", text);
   }
 
+  /** Things that go away. */
+  public String gone(String text) {
+    return set("31", text);
+  }
+
   /** Things to look at. */
   public String odd(String text) {
     return set("33", text);
