@@ -1,0 +1,203 @@
+package jollycrate.artifact;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipOutputStream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.objectweb.asm.AnnotationVisitor;
+import org.objectweb.asm.ClassWriter;
+import org.objectweb.asm.Opcodes;
+
+/** An artifact tells the truth about itself, and a hostile one does no harm. */
+class ArtifactReaderTest {
+  private static final String WEB_XML = "WEB-INF/web.xml";
+
+  @TempDir Path folder;
+  private final Map<String, byte[]> entries = new LinkedHashMap<>();
+
+  private ArtifactReaderTest entry(String name, String text) {
+    entries.put(name, text.getBytes(StandardCharsets.UTF_8));
+    return this;
+  }
+
+  private ArtifactReaderTest entry(String name, byte[] bytes) {
+    entries.put(name, bytes);
+    return this;
+  }
+
+  private Artifact read(String name) {
+    try {
+      return ArtifactReader.read(Files.write(folder.resolve(name), zip(entries)));
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  private static byte[] zip(Map<String, byte[]> entries) throws IOException {
+    ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+    try (ZipOutputStream zip = new ZipOutputStream(bytes)) {
+      for (Map.Entry<String, byte[]> entry : entries.entrySet()) {
+        zip.putNextEntry(new ZipEntry(entry.getKey()));
+        zip.write(entry.getValue());
+      }
+    }
+    return bytes.toByteArray();
+  }
+
+  private static byte[] classFile(String name, int java, String parent) {
+    ClassWriter writer = new ClassWriter(0);
+    writer.visit(JavaLevel.majorOf(java), Opcodes.ACC_PUBLIC, name, null, parent, null);
+    writer.visitEnd();
+    return writer.toByteArray();
+  }
+
+  private static byte[] classWithResource(
+      String field, String type, String attribute, String value) {
+    ClassWriter writer = new ClassWriter(0);
+    writer.visit(Opcodes.V17, Opcodes.ACC_PUBLIC, "shop/Desk", null, "java/lang/Object", null);
+    AnnotationVisitor annotation =
+        writer
+            .visitField(0, field, type, null, null)
+            .visitAnnotation("Ljakarta/annotation/Resource;", true);
+    if (!attribute.isEmpty()) {
+      annotation.visit(attribute, value);
+    }
+    annotation.visitEnd();
+    writer.visitEnd();
+    return writer.toByteArray();
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "a.war, WEB-INF/web.xml, '', WAR",
+    "a.war, index.html, '', WAR",
+    "a.jar, WEB-INF/classes/x.txt, '', WAR",
+    "a.war, WEB-INF/x, Main-Class: shop.Main, EXECUTABLE_WAR",
+    "a.jar, x.txt, Main-Class: shop.Main, EXECUTABLE_JAR",
+    "a.ear, META-INF/application.xml, '', EAR",
+    "a.zip, x.txt, '', ARCHIVE"
+  })
+  void theLayoutTellsTheKind(String file, String entry, String manifest, ArtifactKind kind) {
+    entry("META-INF/MANIFEST.MF", "Manifest-Version: 1.0\n" + manifest + "\n");
+    entry(entry, "<x/>");
+    assertThat(read(file).kind()).isEqualTo(kind);
+  }
+
+  @Test
+  void theHighestClassCountsButNoModuleAndNoOtherVersion() throws IOException {
+    Map<String, byte[]> library =
+        Map.of(
+            "lib/New.class", classFile("lib/New", 21, "java/lang/Object"),
+            "META-INF/versions/25/lib/New.class", classFile("lib/New", 25, "java/lang/Object"));
+    entry("WEB-INF/classes/shop/Desk.class", classFile("shop/Desk", 11, "java/lang/Object"));
+    entry("WEB-INF/classes/module-info.class", classFile("module-info", 25, null));
+    entry("WEB-INF/lib/new.jar", zip(library));
+    Artifact artifact = read("shop-1.2.war");
+    assertThat(artifact.java()).isEqualTo(21);
+    assertThat(artifact.highestClass()).isEqualTo("WEB-INF/lib/new.jar!/lib/New.class");
+    assertThat(artifact.name() + " " + artifact.version()).isEqualTo("shop 1.2");
+    assertThat(artifact.ownPackages()).containsExactly("shop");
+    assertThat(artifact.entries()).isEqualTo(3);
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "javax/servlet/http/HttpServlet, JAVAX",
+    "jakarta/servlet/http/HttpServlet, JAKARTA",
+    "java/lang/Object, NONE"
+  })
+  void theBytecodeTellsTheServletApi(String parent, ServletNamespace namespace) {
+    entry("WEB-INF/classes/shop/Desk.class", classFile("shop/Desk", 17, parent));
+    assertThat(read("shop.war").namespace()).isEqualTo(namespace);
+  }
+
+  @Test
+  void theDescriptorTellsDataSourcesAndRoles() {
+    entry(
+        WEB_XML,
+        """
+        <web-app xmlns="https://jakarta.ee/xml/ns/jakartaee">
+          <resource-ref><res-ref-name>jdbc/a</res-ref-name>
+            <res-type>javax.sql.DataSource</res-type></resource-ref>
+          <resource-ref><res-ref-name>mail/x</res-ref-name>
+            <res-type>jakarta.mail.Session</res-type></resource-ref>
+          <security-constraint><auth-constraint><role-name>clerk</role-name>
+            <role-name>*</role-name></auth-constraint></security-constraint>
+          <security-role><role-name>owner</role-name></security-role>
+        </web-app>
+        """);
+    Artifact artifact = read("shop.war");
+    assertThat(artifact.dataSources())
+        .containsExactly(new Artifact.Declared("jdbc/a", "WEB-INF/web.xml:2"));
+    assertThat(artifact.roles()).containsExactly("clerk", "owner");
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "Ljavax/sql/DataSource;, name, jdbc/b, jdbc/b",
+    "Ljavax/sql/DataSource;, lookup, java:comp/env/jdbc/c, jdbc/c",
+    "Ljavax/sql/DataSource;, '', '', shop.Desk/source",
+    "Ljavax/sql/DataSource;, lookup, java:global/x, ''",
+    "Ljava/lang/String;, name, jdbc/b, ''"
+  })
+  void annotationsTellDataSources(String type, String attribute, String value, String expected) {
+    entry("WEB-INF/classes/shop/Desk.class", classWithResource("source", type, attribute, value));
+    assertThat(read("shop.war").dataSources())
+        .extracting(Artifact.Declared::name)
+        .isEqualTo(expected.isEmpty() ? java.util.List.of() : java.util.List.of(expected));
+  }
+
+  @Test
+  void anEntityIsNeverReadFromOutside() throws IOException {
+    Path secret = Files.writeString(folder.resolve("secret"), "jdbc/stolen");
+    entry(
+        WEB_XML,
+        "<!DOCTYPE web-app [<!ENTITY x SYSTEM \""
+            + secret.toUri()
+            + "\">]><web-app><resource-ref>"
+            + "<res-ref-name>&x;</res-ref-name></resource-ref></web-app>");
+    Artifact artifact = read("shop.war");
+    assertThat(artifact.toString()).doesNotContain("stolen");
+  }
+
+  @ParameterizedTest
+  @CsvSource({"../outside.txt", "/etc/x", "a/../../x", "C:x", "a\\b"})
+  void anEntryThatPointsOutsideIsNamed(String name) {
+    assertThat(entry(name, "x").read("shop.war").faults())
+        .containsExactly("entry '" + name + "' points outside the archive");
+  }
+
+  @Test
+  void whatIsBrokenInsideIsNamedWithItsPlace() {
+    entry(WEB_XML, "<web-app>\n<a></b></web-app>");
+    entry("WEB-INF/classes/Bad.class", "no class");
+    entry("WEB-INF/lib/bad.jar", "no archive");
+    assertThat(read("shop.war").faults())
+        .anyMatch(fault -> fault.startsWith("WEB-INF/web.xml:2:"))
+        .contains("'WEB-INF/classes/Bad.class' is no class file")
+        .contains("library 'WEB-INF/lib/bad.jar' is no readable archive");
+  }
+
+  @Test
+  void aCutArchiveIsRefused() throws IOException {
+    byte[] whole = zip(Map.of("a.txt", new byte[2000]));
+    Path cut = Files.write(folder.resolve("cut.war"), java.util.Arrays.copyOf(whole, 100));
+    assertThatThrownBy(() -> ArtifactReader.read(cut))
+        .isInstanceOf(ArtifactException.class)
+        .hasMessageContaining("Cannot read '" + cut + "' as an archive");
+    assertThatThrownBy(() -> ArtifactReader.read(folder)).hasMessageContaining("it is a folder");
+  }
+}

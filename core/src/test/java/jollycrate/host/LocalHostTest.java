@@ -1,0 +1,139 @@
+package jollycrate.host;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.IOException;
+import java.net.InetAddress;
+import java.net.ServerSocket;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** The verbs of this machine keep what their contract says. */
+class LocalHostTest {
+  private static final Duration LIMIT = Duration.ofSeconds(10);
+
+  @TempDir Path folder;
+  private final Host host = Host.local();
+  private final HostFiles files = host.files();
+  private final HostProcesses processes = host.processes();
+  private Access access;
+
+  @BeforeEach
+  void own() {
+    access = files.facts(folder).access().with("rw-r-----");
+  }
+
+  @Test
+  void whatIsPutHasItsRightsAndLeavesNothingBeside() {
+    Path file = folder.resolve("a");
+    files.put(file, Content.of("one"), access);
+    files.put(file, Content.of("two"), access.with("rw-------"));
+    Facts facts = files.facts(file);
+    assertThat(facts.access().mode()).isEqualTo("rw-------");
+    assertThat(facts.size()).isEqualTo(3);
+    assertThat(files.list(folder)).containsExactly(file);
+    assertThat(files.digest(file)).isEqualTo(Content.of("two").digest());
+    assertThat(new String(files.read(file, 1, 10))).isEqualTo("wo");
+    assertThat(files.read(file, 10, 10)).isEmpty();
+  }
+
+  @Test
+  void aSourceThatChangesWhileItIsCopiedIsRefused() throws IOException {
+    Path source = Files.writeString(folder.resolve("source"), "one");
+    Content content = Content.of(source);
+    Files.writeString(source, "two");
+    Path target = folder.resolve("target");
+    assertThatThrownBy(() -> files.put(target, content, access))
+        .hasMessageContaining("the source changed while it was copied");
+    assertThat(files.facts(target).exists()).isFalse();
+  }
+
+  @Test
+  void onlyOneClaims() {
+    Path file = folder.resolve("lock");
+    assertThat(files.claim(file, "a".getBytes(), access)).isTrue();
+    assertThat(files.claim(file, "b".getBytes(), access)).isFalse();
+    files.append(file, "c".getBytes());
+    assertThat(new String(files.read(file, 0, 9))).isEqualTo("ac");
+    assertThat(files.list(folder)).containsExactly(file);
+  }
+
+  @Test
+  void linksAreSeenAndNeverFollowed() throws IOException {
+    Path real = Files.createDirectory(folder.resolve("real"));
+    Files.writeString(real.resolve("kept"), "x");
+    Path link = Files.createSymbolicLink(folder.resolve("link"), real);
+    assertThat(files.facts(link).type()).isEqualTo(Facts.Type.LINK);
+    assertThat(files.facts(link).target()).isEqualTo(real.toString());
+    assertThat(files.list(link)).isEmpty();
+    files.delete(link);
+    assertThat(real.resolve("kept")).exists();
+    assertThat(files.facts(real.resolve("kept/below")).exists()).isFalse();
+    assertThatThrownBy(() -> files.delete(real)).isInstanceOf(HostException.class);
+  }
+
+  @Test
+  void aStartedProcessIsKnownByTokenAndIdentity() throws IOException {
+    Path log = folder.resolve("log");
+    Launch launch =
+        new Launch(
+            List.of("/bin/sh", "-c", "echo started; pwd; env; sleep 60; :", Launch.TOKEN),
+            folder,
+            Map.of("PATH", System.getenv("PATH"), "GREETING", "hello"),
+            List.of("GREETING"),
+            log,
+            List.of());
+    Path note = folder.resolve("note");
+    Identity identity = processes.start(launch, "token-4711", note);
+    try {
+      assertThat(processes.alive(identity)).isTrue();
+      assertThat(processes.withToken("token-4711")).contains(identity);
+      assertThat(Files.readString(note).strip()).isEqualTo("" + identity.pid());
+      Identity other = new Identity(identity.boot(), identity.pid(), identity.ticks() + 1);
+      assertThat(processes.alive(other)).isFalse();
+      processes.signal(other, HostProcesses.Signal.KILL);
+      assertThat(processes.alive(identity)).isTrue();
+    } finally {
+      processes.signal(identity, HostProcesses.Signal.KILL);
+    }
+    Time time = Time.system();
+    long until = System.nanoTime() + LIMIT.toNanos();
+    while (processes.alive(identity) && System.nanoTime() < until) {
+      time.pause(Duration.ofMillis(5));
+    }
+    assertThat(processes.alive(identity)).isFalse();
+    assertThat(Files.readString(log))
+        .contains("started", folder.toRealPath().toString(), "GREETING=hello")
+        .doesNotContain("HOME=");
+    ProcessHandle.allProcesses()
+        .filter(
+            handle -> handle.info().arguments().map(a -> List.of(a).contains("60")).orElse(false))
+        .filter(handle -> handle.info().command().filter(c -> c.endsWith("sleep")).isPresent())
+        .forEach(ProcessHandle::destroy);
+  }
+
+  @Test
+  void aProgramIsRunToItsEndOrItsLimit() {
+    Ran ran = processes.run(List.of("/bin/cat"), folder, Map.of(), "in\n", LIMIT);
+    assertThat(ran).isEqualTo(new Ran(0, "in\n", ""));
+    Ran late =
+        processes.run(List.of("/bin/sleep", "30"), folder, Map.of(), "", Duration.ofMillis(100));
+    assertThat(late.exit()).isEqualTo(-1);
+  }
+
+  @Test
+  void whoListensIsNamed() throws IOException {
+    try (ServerSocket socket = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
+      Listening found = processes.listening(socket.getLocalPort()).orElseThrow();
+      assertThat(found.pid()).isEqualTo(ProcessHandle.current().pid());
+      assertThat(found.program()).startsWith("java");
+    }
+  }
+}
