@@ -18,7 +18,7 @@ public record Splice(int from, int to, String replacement) {
   public static String apply(String text, List<Splice> splices) {
     StringBuilder result = new StringBuilder(text);
     splices.stream()
-        .sorted(Comparator.comparingInt(Splice::from).reversed())
+        .sorted(Comparator.comparingInt(Splice::from).thenComparingInt(Splice::to).reversed())
         .forEach(splice -> result.replace(splice.from, splice.to, splice.replacement));
     return result.toString();
   }

@@ -11,6 +11,7 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
 import java.util.Map;
+import java.util.function.BooleanSupplier;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -84,7 +85,11 @@ class LocalHostTest {
     Path log = folder.resolve("log");
     Launch launch =
         new Launch(
-            List.of("/bin/sh", "-c", "echo started; pwd; env; sleep 60; :", Launch.TOKEN),
+            List.of(
+                "/bin/sh",
+                "-c",
+                "echo started; pwd; env; mkfifo never; read line <never",
+                Launch.TOKEN),
             folder,
             Map.of("PATH", System.getenv("PATH"), "GREETING", "hello"),
             List.of("GREETING"),
@@ -93,6 +98,7 @@ class LocalHostTest {
     Path note = folder.resolve("note");
     Identity identity = processes.start(launch, "token-4711", note);
     try {
+      until(() -> files.facts(folder.resolve("never")).exists());
       assertThat(processes.alive(identity)).isTrue();
       assertThat(processes.withToken("token-4711")).contains(identity);
       assertThat(Files.readString(note).strip()).isEqualTo("" + identity.pid());
@@ -103,20 +109,18 @@ class LocalHostTest {
     } finally {
       processes.signal(identity, HostProcesses.Signal.KILL);
     }
-    Time time = Time.system();
-    long until = System.nanoTime() + LIMIT.toNanos();
-    while (processes.alive(identity) && System.nanoTime() < until) {
-      time.pause(Duration.ofMillis(5));
-    }
-    assertThat(processes.alive(identity)).isFalse();
+    until(() -> !processes.alive(identity));
     assertThat(Files.readString(log))
         .contains("started", folder.toRealPath().toString(), "GREETING=hello")
         .doesNotContain("HOME=");
-    ProcessHandle.allProcesses()
-        .filter(
-            handle -> handle.info().arguments().map(a -> List.of(a).contains("60")).orElse(false))
-        .filter(handle -> handle.info().command().filter(c -> c.endsWith("sleep")).isPresent())
-        .forEach(ProcessHandle::destroy);
+  }
+
+  private static void until(BooleanSupplier fact) {
+    long until = System.nanoTime() + LIMIT.toNanos();
+    while (!fact.getAsBoolean()) {
+      assertThat(System.nanoTime()).isLessThan(until);
+      Time.system().pause(Duration.ofMillis(5));
+    }
   }
 
   @Test

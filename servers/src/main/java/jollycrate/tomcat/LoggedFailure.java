@@ -11,8 +11,7 @@ import jollycrate.server.Cause;
 final class LoggedFailure {
   private static final Pattern EXCEPTION =
       Pattern.compile("^(?:Caused by: )?((?:[a-zA-Z_$][\\w$]*\\.)+[A-Z][\\w$]*)(?:: (.*))?$");
-  private static final Pattern FRAME =
-      Pattern.compile("^\\s*at (?:[\\w.$-]+/)*(?:[\\w.-]*//)?(.+)$");
+  private static final Pattern FRAME = Pattern.compile("^\\s*at (?:[^(]*/)?([^/(]+\\(.*\\))$");
   private static final Pattern FOREIGN =
       Pattern.compile(
           "^(java|javax|jakarta|jdk|sun|com\\.sun|org\\.apache\\.(catalina|coyote|tomcat|naming"

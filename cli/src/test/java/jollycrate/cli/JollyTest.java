@@ -1,0 +1,112 @@
+package jollycrate.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.PrintStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Optional;
+import jollycrate.Setting;
+import jollycrate.delivery.Interrupts;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** What somebody types wrongly is answered with what to type. */
+class JollyTest {
+  @TempDir Path folder;
+  private final ByteArrayOutputStream out = new ByteArrayOutputStream();
+  private final ByteArrayOutputStream err = new ByteArrayOutputStream();
+
+  private int run(String line) {
+    Setting setting =
+        new Setting(
+            folder,
+            Optional.empty(),
+            folder.resolve("data"),
+            Path.of(System.getProperty("java.home")),
+            "anna");
+    Jolly jolly =
+        new Jolly(new PrintStream(out), new PrintStream(err), setting, n -> null, new Interrupts());
+    return jolly.run(line.isEmpty() ? new String[0] : line.split(" "));
+  }
+
+  private String errors() {
+    return err.toString(StandardCharsets.UTF_8);
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      textBlock =
+          """
+          ''                       | 2 | A command is missing
+          deploi --to bench        | 2 | Did you mean 'deploy'?
+          deploy                   | 2 | Missing required option: '--to=NAME'
+          deploy --to a --path /x  | 2 | --path goes with FILE
+          server                   | 2 | Say new, list, start or stop
+          inspect none.war         | 4 | there is no such file
+          pack                     | 3 | Cannot find jolly.toml
+          server list              | 3 | Cannot find servers.toml
+          server new a b           | 2 | Unmatched argument
+          server new a/b           | 3 | it is no name
+          server new bench         | 3 | Cannot find the practice server's archive
+          check --on bench         | 3 | Cannot find servers.toml
+          demo                     | 3 | Cannot find the sample
+          """)
+  void aMistakeIsAnswered(String line, int exit, String message) {
+    assertThat(run(line)).isEqualTo(exit);
+    assertThat(errors()).startsWith("jolly: ").contains(message).doesNotContain("\tat ");
+    assertThat(out.toString()).isEmpty();
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "inspect",
+    "pack",
+    "deploy",
+    "undeploy",
+    "check",
+    "deliveries",
+    "recover",
+    "demo",
+    "server",
+    "server new",
+    "server list",
+    "server start",
+    "server stop"
+  })
+  void everyCommandHasHelp(String command) {
+    assertThat(run(command + " --help")).isZero();
+    assertThat(out.toString()).contains("Usage: jolly " + command);
+  }
+
+  @Test
+  void everyMistakeOfAFileIsToldWithItsPlace() throws IOException {
+    Files.writeString(folder.resolve("jolly.toml"), "nmae = 'x'\n[pack]\nclases = 'x'\n");
+    assertThat(run("pack")).isEqualTo(3);
+    assertThat(errors())
+        .contains("jolly.toml:1:1: unknown key 'nmae'. Did you mean 'name'?")
+        .contains("jolly.toml:3:1: unknown key 'clases' in [pack]. Did you mean 'classes'?");
+  }
+
+  @Test
+  void machinesGetOneDocument() throws IOException {
+    Files.createDirectories(folder.resolve("web"));
+    Files.writeString(folder.resolve("web/index.html"), "x");
+    Files.writeString(
+        folder.resolve("jolly.toml"), "name = 'x'\nversion = '1'\n[pack]\nweb = 'web'\n");
+    assertThat(run("pack --json")).isZero();
+    com.fasterxml.jackson.databind.JsonNode packed =
+        jollycrate.server.Json.mapper().readTree(out.toByteArray());
+    assertThat(packed.get("changed").asBoolean()).isTrue();
+    out.reset();
+    assertThat(run("inspect crate/x-1.war --json")).isZero();
+    assertThat(jollycrate.server.Json.mapper().readTree(out.toByteArray()).get("digest"))
+        .isEqualTo(packed.get("digest"));
+  }
+}

@@ -1,0 +1,129 @@
+package jollycrate.tomcat;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Properties;
+import java.util.Set;
+import java.util.TreeSet;
+import jollycrate.app.Application;
+import jollycrate.app.DataSource;
+import jollycrate.artifact.XmlDocument;
+import jollycrate.artifact.XmlElement;
+import jollycrate.server.Order;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** A descriptor carries what we describe and keeps what the artifact brought along. */
+class ContextDescriptorTest {
+  @Test
+  void whatTheArtifactBroughtStays() {
+    String own =
+        """
+        <?xml version='1.0'?>
+        <!-- theirs -->
+        <Context docBase='old' path='/old' swallowOutput="true">
+          <Resources><PreResources base="x"/></Resources>
+          <Realm className="their.Realm"/>
+          <Resource name="jdbc/a" url="old"/>
+          <Resource name="jdbc/b" password="b-secret"/>
+        </Context>
+        """;
+    ContextDescriptor descriptor = new ContextDescriptor(Optional.of(own));
+    descriptor.docBase(Path.of("/d/a & b.war"));
+    descriptor.libraries(Set.of(Path.of("/d/h2-1.jar")));
+    descriptor.users("users.xml", Optional.of("<Realm className=\"servers.Realm\"/>"));
+    descriptor.resource("jdbc/a", "<Resource name=\"jdbc/a\" url=\"new\"/>");
+    String text = descriptor.text();
+    assertThat(text)
+        .startsWith("<?xml version='1.0'?>\n<!-- theirs -->\n<Context docBase='/d/a &amp; b.war'");
+    XmlElement context = XmlDocument.parse("c", text).root();
+    assertThat(context.value("path", "none")).isEmpty();
+    assertThat(context.value("swallowOutput", "")).isEqualTo("true");
+    assertThat(context.children("Resources")).hasSize(1);
+    assertThat(context.descendants("PreResources")).hasSize(1);
+    assertThat(context.descendants("PostResources").get(0).value("webAppMount", ""))
+        .isEqualTo("/WEB-INF/lib/h2-1.jar");
+    assertThat(context.children("Resource"))
+        .extracting(resource -> resource.value("url", ""))
+        .containsExactly("", "new");
+    assertThat(context.children("Realm")).hasSize(1);
+    assertThat(context.descendants("Realm"))
+        .extracting(realm -> realm.value("className", "").replaceFirst(".*\\.realm\\.", ""))
+        .containsExactly("CombinedRealm", "MemoryRealm", "their.Realm");
+    assertThat(ContextDescriptor.secretsIn(text)).containsOnlyKeys("b-secret");
+  }
+
+  @Test
+  void anEmptyContextIsOpened() {
+    ContextDescriptor descriptor = new ContextDescriptor(Optional.of("<Context/>"));
+    descriptor.docBase(Path.of("/d/a.war"));
+    descriptor.resource("x", "<Resource name=\"x\"/>");
+    assertThat(descriptor.text())
+        .isEqualTo("<Context docBase=\"/d/a.war\">\n  <Resource name=\"x\"/>\n</Context>");
+  }
+
+  @ParameterizedTest
+  @CsvSource({"plain", "'p&${user.name}<\"''ü'", "'a;b=c\\d #!: e'", "'${'"})
+  void aPasswordReachesTheDriverUnchanged(String password) throws Exception {
+    DataSource source =
+        new DataSource(
+            "jdbc/x",
+            "jdbc:h2:mem:x",
+            "anna",
+            Optional.empty(),
+            Path.of("h2.jar"),
+            Optional.empty(),
+            5,
+            Duration.ofSeconds(1));
+    String xml = DataSourceXml.of(source, "org.h2.Driver", password);
+    XmlElement resource = XmlDocument.parse("r", xml).root();
+    Optional<String> plain = resource.attribute("password").map(attribute -> attribute.value());
+    Properties properties = new Properties();
+    String written = resource.value("connectionProperties", "");
+    properties.load(new java.io.StringReader(written.replace(';', '\n')));
+    assertThat(plain.orElse(properties.getProperty("password"))).isEqualTo(password);
+    assertThat(xml).doesNotContain("${");
+  }
+
+  @Test
+  void aHashThatVerifiesIsKeptAndAnotherIsNew() {
+    Application application =
+        new Application(
+            Optional.empty(),
+            "shop",
+            Optional.empty(),
+            Optional.empty(),
+            Optional.empty(),
+            Optional.empty(),
+            Duration.ZERO,
+            List.of(),
+            List.of(),
+            Map.of("owner", List.of("anna", "bert"), "clerk", List.of("anna")),
+            List.of());
+    Order before =
+        new Order(application, null, "", false, Map.of(), Map.of("anna", "a", "bert", "b"));
+    UsersXml first = UsersXml.of(before, "");
+    assertThat(first.hidden().values()).containsOnly("(new hash)");
+    assertThat(UsersXml.of(before, first.text()).text()).isEqualTo(first.text());
+    Order after =
+        new Order(application, null, "", false, Map.of(), Map.of("anna", "a", "bert", "c"));
+    UsersXml second = UsersXml.of(after, first.text());
+    assertThat(new TreeSet<>(second.hidden().values())).containsExactly("(hash)", "(new hash)");
+    assertThat(second.text().lines().filter(line -> line.contains("anna")).toList())
+        .isEqualTo(first.text().lines().filter(line -> line.contains("anna")).toList());
+  }
+
+  @ParameterizedTest
+  @CsvSource({"'', ROOT", "/shop, shop", "/api/v3, api#v3"})
+  void aContextPathHasOneName(String path, String name) {
+    assertThat(ContextNames.baseName(path)).isEqualTo(name);
+    assertThat(ContextNames.pathOf(name)).isEqualTo(path);
+    assertThat(ContextNames.pathOf(name + "##7")).isEqualTo(path);
+  }
+}

@@ -1,0 +1,167 @@
+package jollycrate.tomcat;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.net.URI;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.List;
+import jollycrate.server.Cause;
+import jollycrate.server.Evidence;
+import jollycrate.server.Expected;
+import jollycrate.server.Placement;
+import jollycrate.server.Sign;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** What Tomcat's log says of one placement, and of no other. */
+class TomcatLogTest {
+  private static final Path SWITCH = Path.of("/srv/b/conf/Catalina/localhost/shop.xml");
+  private static final Placement SHOP =
+      new Placement(
+          "shop",
+          "1",
+          "d",
+          "main",
+          "/shop",
+          SWITCH,
+          List.of(),
+          URI.create("http://h/shop/"),
+          Duration.ofSeconds(3),
+          Duration.ofSeconds(60),
+          List.of("shop", "shop.desk"));
+  private static final String BEGUN =
+      line("INFO", "HostConfig.deployDescriptor Deploying deployment descriptor [" + SWITCH + "]");
+  private static final String ENDED =
+      line(
+          "INFO",
+          "HostConfig.deployDescriptor Deployment of deployment descriptor ["
+              + SWITCH
+              + "] has finished in [67] ms");
+  private static final String OTHER =
+      BEGUN.replace("shop.xml", "other.xml") + ENDED.replace("shop.xml", "other.xml");
+  private static final String FAILED =
+      line(
+          "SEVERE",
+          "StandardContext.startInternal Context [/shop] startup failed due to previous errors");
+  private static final String DROPPED =
+      line("INFO", "HostConfig.undeploy Undeploying context [/shop]");
+
+  private static String line(String level, String text) {
+    return "23-Nov-2026 08:00:00.123 "
+        + level
+        + " [main] org.apache.catalina.startup."
+        + text
+        + "\n";
+  }
+
+  private static Evidence evidence(String log, int fresh, int seconds, boolean alive) {
+    return new Evidence(log, fresh, Duration.ofSeconds(seconds), false, alive, alive, false, false);
+  }
+
+  private static String sign(Expected expected, Evidence evidence) {
+    Sign sign = new TomcatLog(evidence.log()).sign(SHOP, expected, evidence);
+    return sign.getClass().getSimpleName();
+  }
+
+  @Test
+  void upIsAStartThatWasSeenFromItsBeginning() {
+    assertThat(sign(Expected.UP, evidence("", 0, 1, true))).isEqualTo("Waiting");
+    assertThat(sign(Expected.UP, evidence(OTHER, 0, 1, true))).isEqualTo("Waiting");
+    assertThat(sign(Expected.UP, evidence(BEGUN, 0, 1, true))).isEqualTo("Waiting");
+    assertThat(sign(Expected.UP, evidence(BEGUN + ENDED, 0, 1, true))).isEqualTo("Reached");
+    assertThat(sign(Expected.UP, evidence(BEGUN + FAILED + ENDED, 0, 1, true))).isEqualTo("Failed");
+    assertThat(sign(Expected.UP, evidence(BEGUN + ENDED, 0, 1, false))).isEqualTo("Failed");
+  }
+
+  @Test
+  void whatBeganBeforeTheSwitchBackTellsNothing() {
+    int fresh = BEGUN.length();
+    assertThat(sign(Expected.UP, evidence(BEGUN + ENDED, fresh, 1, true))).isEqualTo("Waiting");
+    assertThat(sign(Expected.UP, evidence(BEGUN + ENDED + BEGUN + ENDED, fresh, 1, true)))
+        .isEqualTo("Reached");
+    assertThat(sign(Expected.UP, evidence(BEGUN, fresh, 1, true))).isEqualTo("Waiting");
+    assertThat(sign(Expected.UP, evidence(BEGUN, fresh, 6, true))).isEqualTo("Failed");
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "'', 1, Waiting",
+    "'', 4, Reached",
+    "D, 1, Reached",
+    "B, 9, Waiting",
+    "BE, 9, Waiting",
+    "BED, 1, Reached",
+    "DB, 1, Reached",
+    "DBBD, 1, Reached",
+    "DBB, 1, Waiting"
+  })
+  void goneIsAsManyEndsAsBeginnings(String lines, int seconds, String expected) {
+    StringBuilder log = new StringBuilder();
+    for (char c : lines.toCharArray()) {
+      log.append(c == 'B' ? BEGUN : c == 'E' ? ENDED : DROPPED);
+    }
+    assertThat(sign(Expected.GONE, evidence(log.toString(), 0, seconds, true))).isEqualTo(expected);
+  }
+
+  private static Cause cause(String log) {
+    return new LoggedFailure(List.of("shop", "shop.desk")).in(log, 100).orElseThrow();
+  }
+
+  private static String severe(String message, String... rest) {
+    return line("INFO", "X.y before") + line("SEVERE", message) + String.join("\n", rest) + "\n";
+  }
+
+  @Test
+  void theInnermostExceptionAndTheOwnFrameAreFound() {
+    Cause cause =
+        cause(
+            severe(
+                "StandardContext.listenerStart Exception sending context initialized event to"
+                    + " listener instance of class [shop.desk.Start]",
+                "\tjava.lang.IllegalStateException: outer",
+                "\t\tat shop.desk.Start.contextInitialized(Start.java:9)",
+                "\t\tat org.apache.catalina.core.StandardContext.listenerStart(StandardContext.java:1)",
+                "\tCaused by: java.sql.SQLException: inner",
+                "\t\tat org.h2.Driver.connect(Driver.java:1)",
+                "\t\tat app//shop.Store.open(Store.java:42)",
+                "\t\t... 3 more"));
+    assertThat(cause.what()).isEqualTo("listener shop.desk.Start threw SQLException: inner");
+    assertThat(cause.where()).isEqualTo("shop.Store.open(Store.java:42)");
+    assertThat(cause.why()).contains("IllegalStateException: outer", "SQLException: inner");
+    assertThat(cause.logPosition()).isEqualTo(100 + line("INFO", "X.y before").length());
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      textBlock =
+          """
+          java.lang.NoClassDefFoundError: shop/Pump | class shop.Pump is missing
+          java.lang.ClassNotFoundException: org.h2.Driver | class org.h2.Driver is missing
+          java.lang.UnsupportedClassVersionError: x has 69.0 | compiled for a newer Java
+          java.net.BindException: Address already in use | a port of the server is taken (8080)
+          org.xml.sax.SAXParseException; x: y | a descriptor
+          java.lang.OutOfMemoryError: Java heap space | the server ran out of memory (Java heap space)
+          java.net.ConnectException: Connection refused | the database does not answer
+          java.util.zip.ZipException: zip END header not found | an archive cannot be read
+          """)
+  void whatAnExceptionMeansIsSaid(String exception, String meaning) {
+    String log = severe("X.y Failed to initialize [Connector[\"http-nio-8080\"]]", exception);
+    Cause cause =
+        cause(
+            log.replace(
+                "SAXParseException; x: y",
+                "SAXParseException: lineNumber: 3; columnNumber: 5; bad"));
+    assertThat(cause.what()).contains(meaning);
+    assertThat(cause.next()).isNotEmpty();
+  }
+
+  @Test
+  void aJavaThatDidNotStartIsQuoted() {
+    assertThat(cause("Error occurred during initialization of VM\nToo small maximum heap\n").what())
+        .isEqualTo("Error occurred during initialization of VM Too small maximum heap");
+    assertThat(new LoggedFailure(List.of()).in("", 0)).isEmpty();
+  }
+}
