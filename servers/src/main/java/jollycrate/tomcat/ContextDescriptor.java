@@ -108,12 +108,17 @@ final class ContextDescriptor {
   private void insertInto(XmlElement element, String text) {
     if (element.selfClosed()) {
       int slash = document.text().lastIndexOf('/', element.tagEnd());
-      splices.add(
-          new Splice(
-              slash, element.tagEnd(), ">\n" + text + "  </" + element.qualifiedName() + ">"));
+      String end = indentOf(element) + "</" + element.qualifiedName() + ">";
+      splices.add(new Splice(slash, element.tagEnd(), ">\n" + text + end));
     } else {
       splices.add(Splice.insert(element.contentEnd(), text));
     }
+  }
+
+  private String indentOf(XmlElement element) {
+    String line = document.text().substring(0, element.start());
+    String before = line.substring(line.lastIndexOf('\n') + 1);
+    return before.isBlank() ? before : "";
   }
 
   String text() {
