@@ -72,9 +72,16 @@ final class Act {
       return takeBack(journal, ending, carrier, e.why());
     } catch (HostException e) {
       return takeBack(journal, ending, carrier, Cause.of(e.getMessage(), ""));
+    } catch (RuntimeException e) {
+      return takeBack(journal, ending, carrier, Cause.of("a fault of ours: " + e, "Report it"));
     }
-    ending.keep(carrier);
     outcome.checks(carrier.results());
+    try {
+      ending.keep(carrier);
+    } catch (StepFailed | HostException e) {
+      outcome.left(List.of("the delivery is proven, but not tidied up: " + e.getMessage()));
+      return DeliveryOutcome.Result.STUCK;
+    }
     return target.wanted().isPresent()
         ? DeliveryOutcome.Result.DELIVERED
         : DeliveryOutcome.Result.REMOVED;
@@ -160,8 +167,7 @@ final class Act {
       Journal journal, Ending ending, Carrier carrier, Cause cause) {
     progress.takingBack(cause);
     outcome.cause(cause).checks(carrier.results());
-    List<String> stuck =
-        new TakeBack(site, journal, progress, () -> site.stockTaker().take(List.of())).run();
+    List<String> stuck = new TakeBack(site, journal, progress).orNameWhatIsLeft();
     outcome.note(databaseNote(journal));
     if (!stuck.isEmpty()) {
       outcome.left(stuck);

@@ -2,6 +2,7 @@ package jollycrate.delivery;
 
 import java.util.List;
 import java.util.Optional;
+import jollycrate.host.HostException;
 import jollycrate.journal.Journal;
 import jollycrate.journal.JournalLine;
 
@@ -33,16 +34,23 @@ final class Recovery {
     Ending ending = new Ending(site, journal);
     if (journal.proven().isPresent()) {
       progress.recovering(opened.delivery(), what + " was proven; it is finished now");
-      ending.keep(carrier(journal));
-      return List.of();
+      return finish(ending, journal);
     }
     progress.recovering(opened.delivery(), what + " was not proven; it is taken back now");
-    List<String> stuck =
-        new TakeBack(site, journal, progress, () -> site.stockTaker().take(List.of())).run();
+    List<String> stuck = new TakeBack(site, journal, progress).orNameWhatIsLeft();
     if (stuck.isEmpty()) {
       ending.takenBack("found unfinished");
     }
     return stuck;
+  }
+
+  private List<String> finish(Ending ending, Journal journal) {
+    try {
+      ending.keep(carrier(journal));
+      return List.of();
+    } catch (StepFailed | HostException e) {
+      return List.of("the delivery is proven, but not tidied up: " + e.getMessage());
+    }
   }
 
   private Carrier carrier(Journal journal) {

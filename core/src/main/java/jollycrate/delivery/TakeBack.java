@@ -5,10 +5,10 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.function.Supplier;
 import java.util.stream.Stream;
 import jollycrate.host.Content;
 import jollycrate.host.Facts;
+import jollycrate.host.HostException;
 import jollycrate.host.HostFiles;
 import jollycrate.journal.Journal;
 import jollycrate.journal.JournalLine;
@@ -37,20 +37,30 @@ final class TakeBack {
   private final Journal journal;
   private final Waits waits;
   private final ServerProcess process;
-  private final Supplier<Stock> stock;
   private final List<String> stuck = new ArrayList<>();
   private boolean movedBack;
 
-  TakeBack(Site site, Journal journal, Progress progress, Supplier<Stock> stock) {
+  TakeBack(Site site, Journal journal, Progress progress) {
     this.site = site;
     this.journal = journal;
     this.waits = new Waits(site, progress, new Interrupts());
     this.process = new ServerProcess(site);
-    this.stock = stock;
+  }
+
+  private Stock stock() {
+    return site.stockTaker().take(List.of());
   }
 
   /** Takes back; what could not be is named in the result, and then nothing more was touched. */
-  List<String> run() {
+  List<String> orNameWhatIsLeft() {
+    try {
+      return run();
+    } catch (HostException e) {
+      return List.of("taking back came to a halt: " + e.getMessage());
+    }
+  }
+
+  private List<String> run() {
     Optional<JournalLine.Doing> firstMove = firstMove();
     boolean resumed = false;
     for (JournalLine.Doing doing : journal.backwards()) {
@@ -212,7 +222,7 @@ final class TakeBack {
     clearTraces();
     long mark = site.logEnd();
     Instant now = site.time().now();
-    process.start(stock.get());
+    process.start(stock());
     awaitEarlier(new Waits.From(mark, mark, now, true))
         .ifPresent(
             cause ->
@@ -228,10 +238,10 @@ final class TakeBack {
     Optional<Cause> cause = Optional.empty();
     if (opened.earlier() != null) {
       Expected expected = beside && !from.started() ? Expected.SWITCHED : Expected.UP;
-      cause = waits.until(stock.get(), opened.earlier(), expected, from);
+      cause = waits.until(stock(), opened.earlier(), expected, from);
     }
     if (cause.isEmpty() && opened.placement() != null && (beside || !standsAtSamePlace())) {
-      cause = waits.until(stock.get(), opened.placement(), Expected.GONE, from);
+      cause = waits.until(stock(), opened.placement(), Expected.GONE, from);
     }
     return cause;
   }

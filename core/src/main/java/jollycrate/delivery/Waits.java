@@ -6,6 +6,7 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import jollycrate.host.HostProcesses;
 import jollycrate.server.Cause;
 import jollycrate.server.Evidence;
 import jollycrate.server.Expected;
@@ -20,6 +21,7 @@ final class Waits {
   static final Duration SERVER_STARTS_WITHIN = Duration.ofSeconds(60);
 
   private static final Duration GOES_WITHIN = Duration.ofSeconds(30);
+  private static final Duration PRINTS_WITHIN = Duration.ofSeconds(3);
   private static final Duration LOOK_AGAIN = Duration.ofMillis(40);
   private static final int MOST_LOG_BYTES = 32 << 20;
 
@@ -74,7 +76,27 @@ final class Waits {
     return site.kind()
         .explain(placement.packages(), evidence.log())
         .map(seen -> cause.with(located(seen, from.mark()).why()))
+        .or(() -> stalled(placement, cause))
         .orElse(cause);
+  }
+
+  /** Asks the process what it is doing, and finds the application in it. */
+  private Optional<Cause> stalled(Placement placement, Cause cause) {
+    Optional<Running> running = site.stockTaker().running();
+    if (running.isEmpty()) {
+      return Optional.empty();
+    }
+    long mark = site.logEnd();
+    site.host().processes().signal(running.get().identity(), HostProcesses.Signal.QUIT);
+    Instant until = site.time().now().plus(PRINTS_WITHIN);
+    Optional<Cause> found = Optional.empty();
+    while (found.isEmpty() && site.time().now().isBefore(until)) {
+      site.time().pause(LOOK_AGAIN);
+      found = site.kind().stalled(placement.packages(), logSince(mark));
+    }
+    return found
+        .map(seen -> located(seen, mark))
+        .map(seen -> new Cause(cause.what(), seen.where(), seen.why(), cause.next(), -1));
   }
 
   private static Duration limit(Placement placement, Expected expected, boolean started) {

@@ -14,6 +14,8 @@ import java.util.Optional;
 public interface HostProcesses {
   /** How a process is asked to end. */
   enum Signal {
+    /** Asks a Java process to print what its threads do. */
+    QUIT,
     /** Asks politely. */
     TERM,
     /** Ends it. */

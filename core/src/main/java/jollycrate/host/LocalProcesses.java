@@ -18,6 +18,7 @@ import java.util.concurrent.TimeUnit;
 /** Processes of this machine, as Linux tells them. */
 final class LocalProcesses implements HostProcesses {
   private static final Duration LOOK_AGAIN = Duration.ofMillis(5);
+  private static final Duration SIGNAL_LIMIT = Duration.ofSeconds(5);
   private static final Duration NOTE_LIMIT = Duration.ofSeconds(10);
 
   /**
@@ -102,14 +103,15 @@ final class LocalProcesses implements HostProcesses {
 
   @Override
   public void signal(Identity process, Signal signal) {
-    Optional<ProcessHandle> handle = ProcessHandle.of(process.pid());
-    if (handle.isEmpty() || !alive(process)) {
+    if (!alive(process)) {
       return;
     }
-    boolean sent = signal == Signal.TERM ? handle.get().destroy() : handle.get().destroyForcibly();
-    if (!sent && alive(process)) {
+    Path root = Path.of("/");
+    List<String> command = List.of("kill", "-" + signal, "" + process.pid());
+    Ran ran = run(command, root, Map.of("PATH", "/usr/bin:/bin"), "", SIGNAL_LIMIT);
+    if (ran.exit() != 0 && alive(process)) {
       throw new HostException(
-          "Cannot end process " + process.pid() + ": it belongs to somebody else");
+          "Cannot signal process " + process.pid() + ": " + ran.errors().strip());
     }
   }
 

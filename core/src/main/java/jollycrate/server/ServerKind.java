@@ -41,6 +41,16 @@ public interface ServerKind {
    */
   Optional<Cause> explain(List<String> packages, String log);
 
+  /**
+   * Where a start stands that does not come to its end, by what the process printed of its threads;
+   * empty when this kind cannot tell.
+   *
+   * @param packages of the application's own classes
+   */
+  default Optional<Cause> stalled(List<String> packages, String printed) {
+    return Optional.empty();
+  }
+
   /** How fragments stand in a shared file; empty when this kind edits no such file. */
   default Optional<Splicer> splicer(Path file) {
     return Optional.empty();

@@ -308,7 +308,7 @@ public final class MemoryHost implements HostFiles, HostProcesses, Time {
   @Override
   public void signal(Identity process, Signal signal) {
     point();
-    if (programs.containsKey(process.pid())) {
+    if (signal != Signal.QUIT && programs.containsKey(process.pid())) {
       ending.putIfAbsent(process.pid(), now.plusMillis(200));
     }
     point();

@@ -72,7 +72,12 @@ class RightReleaseIT {
       for (Path failing : new Path[] {throwing, wrong, hanging}) {
         workshop.edit(current, failing.toString());
         current = failing.toString();
-        workshop.ends(5, "deploy", "--to", "bench");
+        String told = workshop.ends(5, "deploy", "--to", "bench").out();
+        assertThat(told)
+            .contains(
+                failing.equals(wrong)
+                    ? "came"
+                    : "at    shop.Start.contextInitialized(Start.java:4)");
         assertThat(workshop.page("/shop/")).as(failing.toString()).startsWith("200 right");
         assertThat(workshop.trace()).isEqualTo(standing);
         assertThat(workshop.processes()).hasSize(1);

@@ -189,4 +189,9 @@ public final class TomcatKind implements ServerKind {
   public Optional<Cause> explain(List<String> packages, String log) {
     return new LoggedFailure(packages).in(log, 0);
   }
+
+  @Override
+  public Optional<Cause> stalled(List<String> packages, String printed) {
+    return new PrintedThreads(packages).starting(printed);
+  }
 }
