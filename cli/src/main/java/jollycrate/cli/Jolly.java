@@ -100,6 +100,7 @@ public final class Jolly {
     line.addSubcommand(new DemoCommand(session));
     line.setOut(new PrintWriter(screen.out(), true, StandardCharsets.UTF_8));
     line.setErr(new PrintWriter(screen.err(), true, StandardCharsets.UTF_8));
+    line.setExpandAtFiles(false);
     line.setUsageHelpLongOptionsMaxWidth(26);
     line.setColorScheme(CommandLine.Help.defaultColorScheme(CommandLine.Help.Ansi.OFF));
     line.setParameterExceptionHandler((e, given) -> wrongUsage(e));

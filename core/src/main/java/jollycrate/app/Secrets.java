@@ -60,7 +60,14 @@ public final class Secrets {
 
   private static String firstLine(Reference reference) {
     try {
-      return Files.readString(reference.file()).lines().findFirst().orElse("");
+      return Files.readString(reference.file())
+          .lines()
+          .findFirst()
+          .filter(line -> !line.isEmpty())
+          .orElseThrow(
+              () ->
+                  new SecretException(
+                      "Cannot read '" + reference.text() + "': its first line is empty"));
     } catch (IOException e) {
       throw new SecretException(
           "Cannot read '" + reference.text() + "': no such readable file " + reference.file());
@@ -76,6 +83,7 @@ public final class Secrets {
     labels.put(XmlDocument.escape(value), label);
     labels.put(value.replace("\\", "\\\\").replace("\"", "\\\""), label);
     labels.put(unicodeEscaped(value), label);
+    labels.put(unicodeEscaped(value).replace("\\", "\\\\"), label);
     labels.put(URLEncoder.encode(value, StandardCharsets.UTF_8), label);
     known = null;
   }

@@ -126,7 +126,9 @@ public final class HttpRequester implements Requester {
     }
     if (e instanceof ConnectException) {
       return Answer.failed(
-          took, "connection to " + at + " refused: nothing listens there", "Start the server");
+          took,
+          "connection to " + at + " refused: nothing listens there",
+          "Start the server: 'jolly server start NAME'");
     }
     if (e instanceof UnknownHostException) {
       return Answer.failed(took, "the name " + url.getHost() + " is not known", "Mend the address");

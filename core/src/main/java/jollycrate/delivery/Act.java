@@ -173,7 +173,7 @@ final class Act {
       outcome.left(stuck);
       return DeliveryOutcome.Result.STUCK;
     }
-    ending.takenBack(cause.what());
+    ending.takenBack(target.mask().apply(cause.what()));
     return interrupts.isAsked()
         ? DeliveryOutcome.Result.INTERRUPTED
         : DeliveryOutcome.Result.TAKEN_BACK;

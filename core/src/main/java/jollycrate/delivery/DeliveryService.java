@@ -112,7 +112,8 @@ public final class DeliveryService {
     if (!settled(outcome, dryRun)) {
       return outcome.end(DeliveryOutcome.Result.STUCK, site.time().now());
     }
-    Act act = new Act(site, progress, interrupts, Target.removal(application), outcome);
+    Act act =
+        new Act(site, progress, interrupts, Target.removal(application, secrets::mask), outcome);
     for (int tries = 1; ; tries++) {
       Stock stock = act.takeStock();
       Optional<Standing.Owner> owner = stock.standing().owner(application);
@@ -346,7 +347,8 @@ public final class DeliveryService {
         Optional.of(wanted),
         Digests.of(Json.line(application).getBytes(StandardCharsets.UTF_8)),
         application.dataSources().stream().map(DataSource::jndiName).toList(),
-        placement -> checkRun().run(application, passwords, placement));
+        placement -> checkRun().run(application, passwords, placement),
+        secrets::mask);
   }
 
   private CheckRun checkRun() {

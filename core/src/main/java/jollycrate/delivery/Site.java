@@ -61,7 +61,7 @@ public record Site(Host host, ServerKind kind, Traits traits, Server server, Tim
     Records records = records();
     for (Path path : files().list(records.folder())) {
       String name = path.getFileName().toString();
-      boolean half = name.startsWith(".") && name.endsWith(".part");
+      boolean half = name.endsWith(".part");
       boolean left = path.equals(records.standingNext()) || path.equals(records.backups());
       if (half || left || name.startsWith(Lock.ASIDE)) {
         deleteTree(path);

@@ -3,6 +3,7 @@ package jollycrate.delivery;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
+import java.util.function.UnaryOperator;
 import jollycrate.check.CheckResult;
 import jollycrate.server.Placement;
 import jollycrate.server.Wanted;
@@ -14,16 +15,18 @@ import jollycrate.server.Wanted;
  * @param description digest of the resolved description, empty for a removal
  * @param dataSources JNDI names that the new release gets
  * @param checks runs the checks of the application
+ * @param mask takes secrets out of what goes into our records
  */
 record Target(
     String application,
     Optional<Wanted> wanted,
     String description,
     List<String> dataSources,
-    Function<Placement, List<CheckResult>> checks) {
+    Function<Placement, List<CheckResult>> checks,
+    UnaryOperator<String> mask) {
 
-  static Target removal(String application) {
-    return new Target(application, Optional.empty(), "", List.of(), placement -> List.of());
+  static Target removal(String application, UnaryOperator<String> mask) {
+    return new Target(application, Optional.empty(), "", List.of(), placement -> List.of(), mask);
   }
 
   String act() {

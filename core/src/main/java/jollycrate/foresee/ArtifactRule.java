@@ -20,7 +20,7 @@ final class ArtifactRule implements Rule {
       findings.add(
           Finding.blocker(
               name,
-              "it is an "
+              "it is no WAR but: "
                   + artifact.kind().label()
                   + ", and "
                   + scene.traits().label()

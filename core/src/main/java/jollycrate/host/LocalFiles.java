@@ -168,8 +168,8 @@ final class LocalFiles implements HostFiles {
 
   @Override
   public boolean claim(Path file, byte[] content, Access access) {
-    Path beside =
-        file.resolveSibling("." + file.getFileName() + "." + ProcessHandle.current().pid());
+    long pid = ProcessHandle.current().pid();
+    Path beside = file.resolveSibling("." + file.getFileName() + "." + pid + ".part");
     return doing(
         "write",
         file,

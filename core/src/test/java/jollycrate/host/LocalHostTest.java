@@ -17,7 +17,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
 /** The verbs of this machine keep what their contract says. */
-class LocalHostTest {
+class LocalHostTest implements HostFilesContract {
   private static final Duration LIMIT = Duration.ofSeconds(10);
 
   @TempDir Path folder;
@@ -26,23 +26,19 @@ class LocalHostTest {
   private final HostProcesses processes = host.processes();
   private Access access;
 
+  @Override
+  public HostFiles files() {
+    return files;
+  }
+
+  @Override
+  public Path folder() {
+    return folder;
+  }
+
   @BeforeEach
   void own() {
     access = files.facts(folder).access().with("rw-r-----");
-  }
-
-  @Test
-  void whatIsPutHasItsRightsAndLeavesNothingBeside() {
-    Path file = folder.resolve("a");
-    files.put(file, Content.of("one"), access);
-    files.put(file, Content.of("two"), access.with("rw-------"));
-    Facts facts = files.facts(file);
-    assertThat(facts.access().mode()).isEqualTo("rw-------");
-    assertThat(facts.size()).isEqualTo(3);
-    assertThat(files.list(folder)).containsExactly(file);
-    assertThat(files.digest(file)).isEqualTo(Content.of("two").digest());
-    assertThat(new String(files.read(file, 1, 10))).isEqualTo("wo");
-    assertThat(files.read(file, 10, 10)).isEmpty();
   }
 
   @Test
@@ -54,16 +50,6 @@ class LocalHostTest {
     assertThatThrownBy(() -> files.put(target, content, access))
         .hasMessageContaining("the source changed while it was copied");
     assertThat(files.facts(target).exists()).isFalse();
-  }
-
-  @Test
-  void onlyOneClaims() {
-    Path file = folder.resolve("lock");
-    assertThat(files.claim(file, "a".getBytes(), access)).isTrue();
-    assertThat(files.claim(file, "b".getBytes(), access)).isFalse();
-    files.append(file, "c".getBytes());
-    assertThat(new String(files.read(file, 0, 9))).isEqualTo("ac");
-    assertThat(files.list(folder)).containsExactly(file);
   }
 
   @Test

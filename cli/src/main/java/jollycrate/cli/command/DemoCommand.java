@@ -13,7 +13,9 @@ import jollycrate.Setting;
 import jollycrate.app.NotDescribedException;
 import jollycrate.cli.ExitCode;
 import jollycrate.cli.demo.DemoStory;
+import jollycrate.cli.options.HelpOption;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 
 /** {@code jolly demo}. */
@@ -38,11 +40,7 @@ public final class DemoCommand implements Callable<Integer> {
       description = "Where to play; else a temporary folder.")
   private Path folder;
 
-  @Option(
-      names = {"-h", "--help"},
-      usageHelp = true,
-      description = "Show this help.")
-  private boolean help;
+  @Mixin private HelpOption help;
 
   /** In a session. */
   public DemoCommand(Session session) {

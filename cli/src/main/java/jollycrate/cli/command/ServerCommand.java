@@ -11,6 +11,7 @@ import jollycrate.app.ServerEntry;
 import jollycrate.app.ServersFile;
 import jollycrate.cli.ExitCode;
 import jollycrate.cli.options.CommonOptions;
+import jollycrate.cli.options.HelpOption;
 import jollycrate.cli.output.DeliveryView;
 import jollycrate.cli.output.Screen;
 import jollycrate.cli.output.ServersView;
@@ -32,11 +33,7 @@ import picocli.CommandLine.Spec;
 public final class ServerCommand implements Runnable {
   @Spec private CommandSpec spec;
 
-  @Option(
-      names = {"-h", "--help"},
-      usageHelp = true,
-      description = "Show this help.")
-  private boolean help;
+  @Mixin private HelpOption help;
 
   private ServerCommand() {}
 

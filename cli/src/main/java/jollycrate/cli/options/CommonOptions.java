@@ -1,5 +1,6 @@
 package jollycrate.cli.options;
 
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 
 /** Options that every command takes. */
@@ -10,11 +11,7 @@ public final class CommonOptions {
   @Option(names = "--debug", description = "Stack traces for faults.")
   private boolean debug;
 
-  @Option(
-      names = {"-h", "--help"},
-      usageHelp = true,
-      description = "Show this help.")
-  private boolean help;
+  @Mixin private HelpOption help;
 
   /** Whether a machine reads the output. */
   public boolean json() {

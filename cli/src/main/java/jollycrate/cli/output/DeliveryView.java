@@ -135,16 +135,16 @@ public final class DeliveryView implements Progress {
     String time = String.format("%6d ms", result.took().toMillis());
     screen.line(
         MARGIN + word + "  " + name + "  " + status + time + "  " + style.faint(result.request()));
-    for (CheckResult.Miss miss : result.misses()) {
-      screen.line(MARGIN + "      " + miss.what() + " expected " + style.good(miss.expected()));
-      screen.line(
-          MARGIN
-              + "      "
-              + " ".repeat(miss.what().length())
-              + " came     "
-              + style.bad(miss.came()));
+    if (result.status() > 0) {
+      result.misses().forEach(this::miss);
     }
     result.cause().ifPresent(this::checkCause);
+  }
+
+  private void miss(CheckResult.Miss miss) {
+    String indent = MARGIN + "      ";
+    screen.line(indent + miss.what() + " expected " + style.good(miss.expected()));
+    screen.line(indent + " ".repeat(miss.what().length()) + " came     " + style.bad(miss.came()));
   }
 
   private void checkCause(Cause cause) {
@@ -158,6 +158,23 @@ public final class DeliveryView implements Progress {
   public void takingBack(Cause cause) {
     proofBegun = false;
     screen.live("taking back ...");
+  }
+
+  private void checksFailed(DeliveryOutcome outcome) {
+    List<CheckResult> failed = outcome.checks().stream().filter(check -> !check.passed()).toList();
+    screen.line(
+        style.bad("Failed:")
+            + " "
+            + failed.size()
+            + " of "
+            + Amounts.count(outcome.checks().size(), "check", "checks")
+            + ". Nothing was changed.");
+    failed.stream()
+        .flatMap(check -> check.cause().stream())
+        .map(Cause::next)
+        .filter(next -> !next.isEmpty())
+        .distinct()
+        .forEach(next -> screen.line("  mend  " + style.strong(next)));
   }
 
   /** How it ended. */
@@ -175,16 +192,7 @@ public final class DeliveryView implements Progress {
       case REMOVED ->
           screen.line(style.good("Removed") + " " + release + where + " in " + took + number + ".");
       case UNCHANGED -> unchanged(outcome, release);
-      case CHECKS_FAILED -> {
-        long failed = outcome.checks().stream().filter(check -> !check.passed()).count();
-        screen.line(
-            style.bad("Failed:")
-                + " "
-                + failed
-                + " of "
-                + Amounts.count(outcome.checks().size(), "check", "checks")
-                + ". Nothing was changed.");
-      }
+      case CHECKS_FAILED -> checksFailed(outcome);
       case DRY_RUN -> screen.line("A dry run: nothing was changed. Took " + took + ".");
       case BLOCKED -> screen.line(style.bad("Blocked:") + " nothing was touched.");
       case TAKEN_BACK, INTERRUPTED -> takenBack(outcome, release, took, number);

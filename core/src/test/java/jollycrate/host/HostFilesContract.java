@@ -1,0 +1,70 @@
+package jollycrate.host;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.nio.file.Path;
+import org.junit.jupiter.api.Test;
+
+/** What files of every host keep to. */
+public interface HostFilesContract {
+  /** The host under test. */
+  HostFiles files();
+
+  /** An empty folder on it. */
+  Path folder();
+
+  private Access access() {
+    return files().facts(folder()).access().with("rw-r-----");
+  }
+
+  @Test
+  default void whatIsPutHasItsRightsAndLeavesNothingBeside() {
+    Path file = folder().resolve("a");
+    files().put(file, Content.of("one"), access());
+    files().put(file, Content.of("two"), access().with("rw-------"));
+    Facts facts = files().facts(file);
+    assertThat(facts.access().mode()).isEqualTo("rw-------");
+    assertThat(facts.size()).isEqualTo(3);
+    assertThat(files().list(folder())).containsExactly(file);
+    assertThat(files().digest(file)).isEqualTo(Content.of("two").digest());
+    assertThat(new String(files().read(file, 1, 10))).isEqualTo("wo");
+    assertThat(files().read(file, 10, 10)).isEmpty();
+    assertThat(files().read(folder().resolve("none"), 0, 10)).isEmpty();
+  }
+
+  @Test
+  default void onlyOneClaims() {
+    Path file = folder().resolve("lock");
+    assertThat(files().claim(file, "a".getBytes(), access())).isTrue();
+    assertThat(files().claim(file, "b".getBytes(), access())).isFalse();
+    files().append(file, "c".getBytes());
+    assertThat(new String(files().read(file, 0, 9))).isEqualTo("ac");
+    assertThat(files().list(folder())).containsExactly(file);
+  }
+
+  @Test
+  default void foldersAreMadeAndDeletedOneByOne() {
+    Path inner = folder().resolve("a/b");
+    assertThatThrownBy(() -> files().makeFolder(inner, access())).isInstanceOf(HostException.class);
+    files().makeFolder(inner.getParent(), access().with("rwxr-x---"));
+    files().makeFolder(inner, access().with("rwx------"));
+    assertThat(files().facts(inner).isFolder()).isTrue();
+    assertThat(files().facts(inner).access().mode()).isEqualTo("rwx------");
+    assertThatThrownBy(() -> files().delete(inner.getParent())).isInstanceOf(HostException.class);
+    files().delete(inner);
+    files().delete(inner);
+    assertThat(files().list(inner.getParent())).isEmpty();
+  }
+
+  @Test
+  default void aMoveReplaces() {
+    Path from = folder().resolve("from");
+    Path to = folder().resolve("to");
+    files().put(from, Content.of("new"), access());
+    files().put(to, Content.of("old"), access());
+    files().move(from, to);
+    assertThat(new String(files().read(to, 0, 9))).isEqualTo("new");
+    assertThat(files().facts(from).exists()).isFalse();
+  }
+}

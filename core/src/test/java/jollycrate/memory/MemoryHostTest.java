@@ -1,0 +1,26 @@
+package jollycrate.memory;
+
+import java.nio.file.Path;
+import jollycrate.host.HostFiles;
+import jollycrate.host.HostFilesContract;
+import org.junit.jupiter.api.BeforeEach;
+
+/** The machine in memory keeps to the contract of the real one. */
+class MemoryHostTest implements HostFilesContract {
+  private final MemoryHost host = new MemoryHost();
+
+  @BeforeEach
+  void folderIsThere() {
+    host.quietFolder(folder());
+  }
+
+  @Override
+  public HostFiles files() {
+    return host;
+  }
+
+  @Override
+  public Path folder() {
+    return Path.of("/folder");
+  }
+}
