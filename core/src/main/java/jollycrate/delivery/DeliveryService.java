@@ -24,6 +24,7 @@ import jollycrate.foresee.Scene;
 import jollycrate.journal.Deliveries;
 import jollycrate.journal.DeliveryRecord;
 import jollycrate.journal.Journal;
+import jollycrate.journal.JournalLine;
 import jollycrate.journal.Lock;
 import jollycrate.server.Cause;
 import jollycrate.server.Json;
@@ -217,18 +218,21 @@ public final class DeliveryService {
 
   /** Says so when a delivery has not ended; empty when all did. */
   public Optional<String> unfinished() {
-    return Recovery.unfinished(site)
-        .map(
-            journal ->
-                "delivery "
-                    + journal.opened().delivery()
-                    + " ("
-                    + journal.opened().act()
-                    + " of '"
-                    + journal.opened().application()
-                    + "') has not ended: 'jolly recover --on "
-                    + site.server().name()
-                    + "' settles it");
+    return Recovery.unfinished(site).map(journal -> stateOf(journal.opened()));
+  }
+
+  private String stateOf(JournalLine.Opened opened) {
+    String what =
+        "delivery "
+            + opened.delivery()
+            + ", "
+            + opened.act()
+            + " of '"
+            + opened.application()
+            + "'";
+    return site.host().processes().alive(opened.holder())
+        ? what + ", is under way in process " + opened.holder().pid()
+        : what + ", has not ended: 'jolly recover --on " + site.server().name() + "' settles it";
   }
 
   /** Starts the server; false when it ran already. */

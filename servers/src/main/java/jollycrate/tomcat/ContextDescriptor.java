@@ -57,9 +57,9 @@ final class ContextDescriptor {
         file ->
             post.append("    <PostResources")
                 .append(" className=\"org.apache.catalina.webresources.FileResourceSet\"")
-                .append(" base=\"")
+                .append("\n                   base=\"")
                 .append(XmlDocument.escape(file.toString()))
-                .append("\" webAppMount=\"/WEB-INF/lib/")
+                .append("\"\n                   webAppMount=\"/WEB-INF/lib/")
                 .append(XmlDocument.escape(file.getFileName().toString()))
                 .append("\"/>\n"));
     Optional<XmlElement> resources = context.child("Resources");
@@ -82,7 +82,8 @@ final class ContextDescriptor {
         .append("    <Realm className=\"org.apache.catalina.realm.MemoryRealm\" pathname=\"")
         .append(XmlDocument.escape(pathname))
         .append("\">\n      <CredentialHandler")
-        .append(" className=\"org.apache.catalina.realm.SecretKeyCredentialHandler\" algorithm=\"")
+        .append(" className=\"org.apache.catalina.realm.SecretKeyCredentialHandler\"")
+        .append("\n                         algorithm=\"")
         .append(PasswordHash.ALGORITHM)
         .append("\" iterations=\"")
         .append(PasswordHash.ITERATIONS)

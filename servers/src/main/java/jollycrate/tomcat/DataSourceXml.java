@@ -9,6 +9,8 @@ final class DataSourceXml {
   /** What Tomcat replaces in attributes, whatever stands between the braces. */
   static final String EXPANDED = "${";
 
+  private static final String NEXT_LINE = "\n            ";
+
   private DataSourceXml() {}
 
   /**
@@ -18,25 +20,26 @@ final class DataSourceXml {
    */
   static String of(DataSource source, String driverClass, String password) {
     StringBuilder xml = new StringBuilder("<Resource");
-    attribute(xml, "name", source.jndiName());
-    attribute(xml, "auth", "Container");
-    attribute(xml, "type", "javax.sql.DataSource");
-    attribute(xml, "driverClassName", driverClass);
-    attribute(xml, "url", source.url());
+    attribute(xml, " ", "name", source.jndiName());
+    attribute(xml, " ", "auth", "Container");
+    attribute(xml, " ", "type", "javax.sql.DataSource");
+    attribute(xml, NEXT_LINE, "driverClassName", driverClass);
+    attribute(xml, NEXT_LINE, "url", source.url());
     if (!source.user().isEmpty()) {
-      attribute(xml, "username", source.user());
+      attribute(xml, NEXT_LINE, "username", source.user());
     }
     if (password.contains(EXPANDED)) {
-      attribute(xml, "connectionProperties", "password=" + Secrets.unicodeEscaped(password));
+      String property = "password=" + Secrets.unicodeEscaped(password);
+      attribute(xml, NEXT_LINE, "connectionProperties", property);
     } else {
-      attribute(xml, "password", password);
+      attribute(xml, NEXT_LINE, "password", password);
     }
-    attribute(xml, "maxTotal", String.valueOf(source.most()));
-    attribute(xml, "maxWaitMillis", String.valueOf(source.patience().toMillis()));
+    attribute(xml, NEXT_LINE, "maxTotal", String.valueOf(source.most()));
+    attribute(xml, " ", "maxWaitMillis", String.valueOf(source.patience().toMillis()));
     return xml.append("/>").toString();
   }
 
-  private static void attribute(StringBuilder xml, String name, String value) {
-    xml.append(' ').append(name).append("=\"").append(XmlDocument.escape(value)).append('"');
+  private static void attribute(StringBuilder xml, String gap, String name, String value) {
+    xml.append(gap).append(name).append("=\"").append(XmlDocument.escape(value)).append('"');
   }
 }

@@ -11,6 +11,8 @@ public final class DeliveriesView {
   private static final DateTimeFormatter WHEN =
       DateTimeFormatter.ofPattern("yyyy-MM-dd HH:mm:ss").withZone(ZoneId.systemDefault());
 
+  private static final int MOST_REASON = 56;
+
   private final Screen screen;
 
   /** On that screen. */
@@ -36,8 +38,13 @@ public final class DeliveriesView {
           .cell(record.act() + (back ? ", taken back" : ""), back ? style::odd : style::good)
           .cell(Amounts.seconds(record.millis()))
           .cell(Digests.brief(record.digest()), style::faint)
-          .cell("by " + record.by() + (back ? ": " + record.reason() : ""), style::faint);
+          .cell("by " + record.by() + (back ? ": " + brief(record.reason()) : ""), style::faint);
     }
     table.lines().forEach(screen::line);
+  }
+
+  private static String brief(String reason) {
+    String line = reason.lines().findFirst().orElse("");
+    return line.length() > MOST_REASON ? line.substring(0, MOST_REASON - 1) + "…" : line;
   }
 }
