@@ -123,7 +123,7 @@ public final class Jolly {
   }
 
   private int failed(Exception e) {
-    ExitCode code = ExitCode.of(e);
+    ExitCode code = session.wasInterrupted() ? ExitCode.INTERRUPTED : ExitCode.of(e);
     if (e instanceof ServerStartException start) {
       new FailureView(screen).cause("The server does not start", start.why());
     } else if (code == ExitCode.INTERNAL_ERROR) {

@@ -242,7 +242,15 @@ public final class DeliveryService {
       if (stock.process().isPresent()) {
         return false;
       }
-      new ServerStart(site, progress, interrupts).start(stock);
+      try {
+        new ServerStart(site, progress, interrupts).start(stock);
+      } catch (StepFailed e) {
+        new ServerProcess(site).stop();
+        throw new ServerStartException(e.why());
+      } catch (ServerStartException e) {
+        new ServerProcess(site).stop();
+        throw e;
+      }
       return true;
     }
   }

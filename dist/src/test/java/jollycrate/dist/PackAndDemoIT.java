@@ -22,6 +22,8 @@ class PackAndDemoIT {
     Path two = Files.createDirectory(folder.resolve("two"));
     try (Workshop first = Workshop.open(one);
         Workshop second = Workshop.open(two)) {
+      Files.writeString(one.resolve("spokes/web/räder.txt"), "Räder");
+      Files.writeString(two.resolve("spokes/web/räder.txt"), "Räder");
       second.program.with("TZ", "Pacific/Auckland").with("LC_ALL", "C");
       String packed = digest(first.ok("pack"));
       assertThat(digest(second.ok("pack"))).isEqualTo(packed);

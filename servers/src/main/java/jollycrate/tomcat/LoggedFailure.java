@@ -82,7 +82,7 @@ final class LoggedFailure {
     Thrown root = chain.get(chain.size() - 1);
     KnownFailure known = KnownFailure.of(record, root.type(), root.message());
     List<String> why = new ArrayList<>();
-    why.add(record.message());
+    why.add(record.message().replaceFirst(" threw exception.*", ""));
     chain.stream().map(Thrown::told).distinct().limit(MOST_EVIDENCE).forEach(why::add);
     return new Cause(
         known.what().isEmpty() ? root.told() : known.what(),

@@ -47,6 +47,11 @@ public final class Session {
     return debug;
   }
 
+  /** Whether a signal asked to stop. */
+  public boolean wasInterrupted() {
+    return interrupts.isAsked();
+  }
+
   Screen screen() {
     return screen;
   }

@@ -11,7 +11,7 @@ public final class DeliveriesView {
   private static final DateTimeFormatter WHEN =
       DateTimeFormatter.ofPattern("yyyy-MM-dd HH:mm:ss").withZone(ZoneId.systemDefault());
 
-  private static final int MOST_REASON = 56;
+  private static final int MOST_REASON = 44;
 
   private final Screen screen;
 
