@@ -24,6 +24,7 @@ import jollycrate.delivery.DeliveryOutcome;
 import jollycrate.delivery.DeliveryService;
 import jollycrate.delivery.Interrupts;
 import jollycrate.delivery.Progress;
+import jollycrate.delivery.ServerService;
 import jollycrate.delivery.Site;
 import jollycrate.host.Host;
 import jollycrate.host.HostException;
@@ -178,9 +179,13 @@ public final class Crate {
     return service(entry).check(application);
   }
 
-  /** The service for one server. */
-  public DeliveryService service(String serverName) {
-    return service(entry(serverName));
+  /** One server apart from its applications. */
+  public ServerService server(String serverName) {
+    return server(entry(serverName));
+  }
+
+  private ServerService server(ServerEntry entry) {
+    return new ServerService(site(entry), progress, interrupts);
   }
 
   private DeliveryService service(ServerEntry entry) {
@@ -242,7 +247,7 @@ public final class Crate {
     int admin = entry.admin().orElse(0);
     try {
       Site site = site(entry);
-      DeliveryService service = service(entry);
+      ServerService service = server(entry);
       List<ServerState.Standing> standing =
           service.placements().stream().map(Crate::standing).toList();
       long pid =

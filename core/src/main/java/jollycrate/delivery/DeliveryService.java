@@ -2,7 +2,6 @@ package jollycrate.delivery;
 
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -22,9 +21,6 @@ import jollycrate.foresee.Foresight;
 import jollycrate.foresee.RemovalForesight;
 import jollycrate.foresee.Scene;
 import jollycrate.journal.Deliveries;
-import jollycrate.journal.DeliveryRecord;
-import jollycrate.journal.Journal;
-import jollycrate.journal.JournalLine;
 import jollycrate.journal.Lock;
 import jollycrate.server.Cause;
 import jollycrate.server.Json;
@@ -45,6 +41,7 @@ public final class DeliveryService {
   private final Interrupts interrupts;
   private final Supplier<Requester> requesters;
   private final Path probe;
+  private final Gate gate;
 
   /**
    * @param probe archive or folder with the class that tries connections
@@ -62,13 +59,14 @@ public final class DeliveryService {
     this.interrupts = interrupts;
     this.requesters = requesters;
     this.probe = probe;
+    this.gate = new Gate(site, progress);
   }
 
   /** Delivers an artifact, or says what would be done. */
   public DeliveryOutcome deploy(
       Application application, Artifact artifact, boolean onAdminPort, boolean dryRun) {
     OutcomeBuilder outcome = builder("deploy", application.name());
-    if (!settled(outcome, dryRun)) {
+    if (!gate.settled(outcome, dryRun)) {
       return outcome.end(DeliveryOutcome.Result.STUCK, site.time().now());
     }
     Order order = new Passwords(application, secrets).order(artifact, onAdminPort);
@@ -110,7 +108,7 @@ public final class DeliveryService {
   /** Removes an application, or says what would be done. */
   public DeliveryOutcome undeploy(String application, boolean dryRun) {
     OutcomeBuilder outcome = builder("undeploy", application);
-    if (!settled(outcome, dryRun)) {
+    if (!gate.settled(outcome, dryRun)) {
       return outcome.end(DeliveryOutcome.Result.STUCK, site.time().now());
     }
     Act act =
@@ -177,95 +175,6 @@ public final class DeliveryService {
         site.time().now());
   }
 
-  /**
-   * Settles a delivery that was found unended.
-   *
-   * @param takeOver also when the lock's holder cannot be proven dead
-   * @return empty when nothing was to be settled
-   */
-  public Optional<DeliveryOutcome> recover(boolean takeOver) {
-    Optional<Journal> unfinished = Recovery.unfinished(site);
-    if (takeOver) {
-      Lock.breakOpen(site.host(), site.records().lock());
-    }
-    if (unfinished.isEmpty()) {
-      if (site.files().facts(site.server().records()).exists()) {
-        lock().close();
-      }
-      return Optional.empty();
-    }
-    OutcomeBuilder outcome = builder("recover", unfinished.get().opened().application());
-    boolean proven = unfinished.get().proven().isPresent();
-    outcome.number(unfinished.get().opened().delivery());
-    if (!settled(outcome, false)) {
-      return Optional.of(outcome.end(DeliveryOutcome.Result.STUCK, site.time().now()));
-    }
-    return Optional.of(
-        outcome.end(
-            proven ? DeliveryOutcome.Result.DELIVERED : DeliveryOutcome.Result.TAKEN_BACK,
-            site.time().now()));
-  }
-
-  /** The deliveries to this server, oldest first. */
-  public List<DeliveryRecord> deliveries() {
-    return new Deliveries(site.files(), site.records().deliveries()).all();
-  }
-
-  /** Who holds the lock now. */
-  public Optional<Lock.Holder> lockHolder() {
-    return Lock.holder(site.host(), site.records().lock());
-  }
-
-  /** Says so when a delivery has not ended; empty when all did. */
-  public Optional<String> unfinished() {
-    return Recovery.unfinished(site).map(journal -> stateOf(journal.opened()));
-  }
-
-  private String stateOf(JournalLine.Opened opened) {
-    String what =
-        "delivery "
-            + opened.delivery()
-            + ", "
-            + opened.act()
-            + " of '"
-            + opened.application()
-            + "'";
-    return site.host().processes().alive(opened.holder())
-        ? what + ", is under way in process " + opened.holder().pid()
-        : what + ", has not ended: 'jolly recover --on " + site.server().name() + "' settles it";
-  }
-
-  /** Starts the server; false when it ran already. */
-  public boolean start() {
-    try (Lock lock = lock()) {
-      Stock stock = site.stockTaker().take(List.of());
-      if (stock.process().isPresent()) {
-        return false;
-      }
-      try {
-        new ServerStart(site, progress, interrupts).start(stock);
-      } catch (StepFailed e) {
-        new ServerProcess(site).stop();
-        throw new ServerStartException(e.why());
-      } catch (ServerStartException e) {
-        new ServerProcess(site).stop();
-        throw e;
-      }
-      return true;
-    }
-  }
-
-  /** Stops the server; false when it did not run. */
-  public boolean stop() {
-    if (site.stockTaker().running().isEmpty()) {
-      return false;
-    }
-    try (Lock lock = lock()) {
-      new ServerProcess(site).stop();
-      return true;
-    }
-  }
-
   private void tell(OutcomeBuilder outcome, List<Finding> findings, Stock stock, StepList steps) {
     stock.texts().values().stream()
         .map(bytes -> new String(bytes, StandardCharsets.UTF_8))
@@ -282,39 +191,9 @@ public final class DeliveryService {
     return new OutcomeBuilder(act, application, site.server().name(), site.time().now());
   }
 
-  private Lock lock() {
-    site.makeRecordsFolder();
-    Lock lock =
-        Lock.take(
-            site.host(), site.records().lock(), site.recordAccess(), site.by(), site.time().now());
-    if (Recovery.unfinished(site).isEmpty()) {
-      site.sweepRecords();
-    }
-    return lock;
-  }
-
-  /** Recovers first; a look only is told that it should be done. */
-  private boolean settled(OutcomeBuilder outcome, boolean onlyLook) {
-    if (Recovery.unfinished(site).isEmpty()) {
-      return true;
-    }
-    if (onlyLook) {
-      outcome.note(unfinished().orElse(""));
-      return true;
-    }
-    try (Lock lock = lock()) {
-      List<String> stuck = new Recovery(site, progress).settle();
-      outcome.left(stuck);
-      if (stuck.isEmpty()) {
-        site.sweepRecords();
-      }
-      return stuck.isEmpty();
-    }
-  }
-
   /** Empty when somebody else delivered between the look and the lock. */
   private Optional<DeliveryOutcome.Result> locked(Act act, Stock seen, int tries) {
-    try (Lock lock = lock()) {
+    try (Lock lock = gate.enter()) {
       Stock stock = act.takeStock();
       if (tries < MOST_TRIES && !stock.standing().equals(seen.standing())) {
         return Optional.empty();
@@ -333,7 +212,8 @@ public final class DeliveryService {
 
   private DeliveryOutcome.Result notThere(Stock stock, String application, OutcomeBuilder outcome) {
     boolean once =
-        deliveries().stream().anyMatch(record -> record.application().equals(application));
+        new Deliveries(site.files(), site.records().deliveries())
+            .all().stream().anyMatch(record -> record.application().equals(application));
     if (once) {
       outcome.note("it was removed before");
       return DeliveryOutcome.Result.UNCHANGED;
@@ -377,13 +257,5 @@ public final class DeliveryService {
         new ConnectionTrial(site.host(), site.server(), probe),
         site.files().free(site.server().folder()),
         site.files().writable(site.server().folder()));
-  }
-
-  /** Where the placement of an application stands, for those who show it. */
-  public List<Placement> placements() {
-    return new ArrayList<>(
-        site.stockTaker().standing().applications().stream()
-            .map(Standing.Owner::placement)
-            .toList());
   }
 }

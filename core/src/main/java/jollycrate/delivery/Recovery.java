@@ -22,6 +22,25 @@ final class Recovery {
         .filter(journal -> !journal.isEnded());
   }
 
+  /** What is to be said of a delivery that has not ended. */
+  static Optional<String> told(Site site) {
+    return unfinished(site).map(journal -> told(site, journal.opened()));
+  }
+
+  private static String told(Site site, JournalLine.Opened opened) {
+    String what =
+        "delivery "
+            + opened.delivery()
+            + ", "
+            + opened.act()
+            + " of '"
+            + opened.application()
+            + "'";
+    return site.host().processes().alive(opened.holder())
+        ? what + ", is under way in process " + opened.holder().pid()
+        : what + ", has not ended: 'jolly recover --on " + site.server().name() + "' settles it";
+  }
+
   /** Settles it; what could not be settled is named. The caller holds the lock. */
   List<String> settle() {
     Optional<Journal> found = unfinished(site);

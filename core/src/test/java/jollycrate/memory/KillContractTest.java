@@ -26,7 +26,7 @@ class KillContractTest {
   /** What is prepared, what is done and killed. */
   enum Scenario {
     FIRST_ON_STOPPED(world -> {}, world -> world.deploy("a", NEW)),
-    FIRST_ON_RUNNING(world -> world.service().start(), world -> world.deploy("a", NEW)),
+    FIRST_ON_RUNNING(world -> world.control().start(), world -> world.deploy("a", NEW)),
     REPLACE(world -> world.deploy("a", OLD), world -> world.deploy("a", NEW)),
     REPLACE_BESIDE_ANOTHER(
         world -> {
@@ -37,18 +37,18 @@ class KillContractTest {
     REPLACE_ON_STOPPED(
         world -> {
           world.deploy("a", OLD);
-          world.service().stop();
+          world.control().stop();
         },
         world -> world.deploy("a", NEW)),
     THROWS(world -> world.deploy("a", OLD), world -> world.deploy("a", "v2 throws")),
     HANGS(world -> world.deploy("a", OLD), world -> world.deploy("a", "v2 hangs")),
     ANSWERS_WRONGLY(world -> world.deploy("a", OLD), world -> world.deploy("a", "v2 wrong")),
-    FIRST_THROWS(world -> world.service().start(), world -> world.deploy("a", "v2 throws")),
+    FIRST_THROWS(world -> world.control().start(), world -> world.deploy("a", "v2 throws")),
     UNDEPLOY(world -> world.deploy("a", OLD), world -> world.service().undeploy("a", false)),
     UNDEPLOY_STOPPED(
         world -> {
           world.deploy("a", OLD);
-          world.service().stop();
+          world.control().stop();
         },
         world -> world.service().undeploy("a", false));
 
@@ -121,9 +121,9 @@ class KillContractTest {
 
   /** The recovery itself is killed once, at a place that wanders from kill to kill. */
   private static void settle(World world, int point) {
-    dies(world, 1 + point * 7 % 31, () -> world.service().recover(false));
+    dies(world, 1 + point * 7 % 31, () -> world.control().recover(false));
     world.host.killAt(-1);
-    world.service().recover(false);
+    world.control().recover(false);
   }
 
   private World prepared(Swap swap, Scenario scenario) {
@@ -151,7 +151,7 @@ class KillContractTest {
     assertThat(now.answer()).as(when + " answers").isEqualTo(expected.answer());
     assertThat(now.runs()).as(when + " runs").isEqualTo(expected.runs());
     assertThat(world.host.running()).as(when).hasSizeLessThanOrEqualTo(1);
-    assertThat(world.service().unfinished()).as(when).isEmpty();
+    assertThat(world.control().unfinished()).as(when).isEmpty();
     assertThat(world.strayRecords()).as(when).isEmpty();
     scenario.act.accept(world);
     assertThat(Seen.of(world)).as(when + ", then again").isEqualTo(after);
@@ -179,7 +179,7 @@ class KillContractTest {
   @CsvSource({"LIVE", "RESTART", "BESIDE_THEN_SWITCH"})
   void whatTwoApplicationsShareStaysUntilTheLastGoes(Swap swap) {
     World both = new World(swap, releases);
-    both.service().start();
+    both.control().start();
     Map<String, String> bare = both.files();
     both.deploy("b", OLD);
     Map<String, String> onlyB = both.files();
@@ -202,8 +202,8 @@ class KillContractTest {
     }
     world.host.killAt(-1);
     world.host.quietly(site, "by hand\n");
-    if (world.service().unfinished().isPresent()) {
-      DeliveryOutcome outcome = world.service().recover(false).orElseThrow();
+    if (world.control().unfinished().isPresent()) {
+      DeliveryOutcome outcome = world.control().recover(false).orElseThrow();
       assertThat(outcome.result()).isEqualTo(Result.STUCK);
       assertThat(outcome.left()).anyMatch(left -> left.startsWith("sites/a.site"));
     } else {

@@ -23,6 +23,7 @@ import jollycrate.delivery.DeliveryOutcome;
 import jollycrate.delivery.DeliveryService;
 import jollycrate.delivery.Interrupts;
 import jollycrate.delivery.Progress;
+import jollycrate.delivery.ServerService;
 import jollycrate.delivery.Site;
 import jollycrate.server.Server;
 import jollycrate.server.Swap;
@@ -60,6 +61,10 @@ public final class World {
             Map.of(),
             List.of());
     site = new Site(host.host(), new MemoryKind(swap), MemoryKind.TRAITS, described, host, "anna");
+  }
+
+  ServerService control() {
+    return new ServerService(site, Progress.NONE, new Interrupts());
   }
 
   DeliveryService service() {

@@ -6,7 +6,7 @@ import jollycrate.cli.ExitCode;
 import jollycrate.cli.options.CommonOptions;
 import jollycrate.cli.options.OnServer;
 import jollycrate.cli.output.DeliveriesView;
-import jollycrate.delivery.DeliveryService;
+import jollycrate.delivery.ServerService;
 import jollycrate.journal.DeliveryRecord;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -26,7 +26,7 @@ public final class DeliveriesCommand implements Callable<Integer> {
 
   @Override
   public Integer call() {
-    DeliveryService service = session.crate(options).service(on.name());
+    ServerService service = session.crate(options).server(on.name());
     List<DeliveryRecord> records = service.deliveries();
     if (options.json()) {
       session.screen().json(records);

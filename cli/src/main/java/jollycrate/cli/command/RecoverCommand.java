@@ -8,7 +8,7 @@ import jollycrate.cli.options.CommonOptions;
 import jollycrate.cli.options.OnServer;
 import jollycrate.cli.output.DeliveryView;
 import jollycrate.delivery.DeliveryOutcome;
-import jollycrate.delivery.DeliveryService;
+import jollycrate.delivery.ServerService;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -39,7 +39,7 @@ public final class RecoverCommand implements Callable<Integer> {
   @Override
   public Integer call() {
     DeliveryView view = new DeliveryView(session.screen());
-    DeliveryService service = session.crate(options, view).service(on.name());
+    ServerService service = session.crate(options, view).server(on.name());
     if (takeOver) {
       service
           .lockHolder()

@@ -15,7 +15,7 @@ import jollycrate.cli.options.HelpOption;
 import jollycrate.cli.output.DeliveryView;
 import jollycrate.cli.output.Screen;
 import jollycrate.cli.output.ServersView;
-import jollycrate.delivery.DeliveryService;
+import jollycrate.delivery.ServerService;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -176,7 +176,7 @@ public final class ServerCommand implements Runnable {
     @Override
     public Integer call() {
       DeliveryView view = new DeliveryView(session.screen());
-      boolean started = session.crate(options, view).service(name).start();
+      boolean started = session.crate(options, view).server(name).start();
       return told(session, options, name, started, "started", "runs already");
     }
   }
@@ -197,7 +197,7 @@ public final class ServerCommand implements Runnable {
 
     @Override
     public Integer call() {
-      DeliveryService service = session.crate(options).service(name);
+      ServerService service = session.crate(options).server(name);
       return told(session, options, name, service.stop(), "stopped", "does not run");
     }
   }
