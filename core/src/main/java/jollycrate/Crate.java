@@ -2,6 +2,7 @@ package jollycrate;
 
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.net.URI;
 import java.net.URISyntaxException;
 import java.net.URL;
 import java.nio.file.Files;
@@ -195,7 +196,7 @@ public final class Crate {
 
   private Site site(ServerEntry entry) {
     Path installation = entry.installation().orElseGet(() -> PracticeInstallation.in(setting));
-    Server server = foundation.server(entry, installation, entry.folder());
+    Server server = foundation.server(entry, installation, real(entry.folder()));
     if (!host.files().facts(server.folder()).isFolder()) {
       throw new NotDescribedException(
           "Cannot find server '"
@@ -212,6 +213,15 @@ public final class Crate {
         host, recognised.kind(), recognised.traits(), server, Time.system(), setting.by());
   }
 
+  /** Where a folder really is: the server's own log and records speak of that path. */
+  private static Path real(Path folder) {
+    try {
+      return folder.toRealPath();
+    } catch (IOException absent) {
+      return folder;
+    }
+  }
+
   private static Path probe() {
     URL found = Crate.class.getClassLoader().getResource(PROBE);
     if (found == null) {
@@ -223,7 +233,7 @@ public final class Crate {
             ? text.substring("jar:".length(), text.indexOf("!/"))
             : text.substring(0, text.length() - PROBE.length());
     try {
-      return Path.of(new java.net.URI(place));
+      return Path.of(new URI(place));
     } catch (URISyntaxException e) {
       throw new IllegalStateException(e);
     }

@@ -4,7 +4,9 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import jollycrate.app.NotDescribedException;
 import jollycrate.app.ServerEntry;
@@ -150,7 +152,7 @@ final class ServerFoundation {
 
   /** The server of an entry, in a folder that may not be its final one. */
   Server server(ServerEntry entry, Path installation, Path folder) {
-    java.util.Map<String, String> environment = new java.util.LinkedHashMap<>(host.environment());
+    Map<String, String> environment = new LinkedHashMap<>(host.environment());
     for (String name : entry.env()) {
       String value = System.getenv(name);
       if (value != null) {

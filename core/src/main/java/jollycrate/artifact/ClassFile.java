@@ -1,5 +1,6 @@
 package jollycrate.artifact;
 
+import java.nio.BufferUnderflowException;
 import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
 import java.util.Optional;
@@ -46,7 +47,7 @@ record ClassFile(int major, boolean javax, boolean jakarta, boolean resource) {
           index += tag == 5 || tag == 6 ? 1 : 0;
         }
       }
-    } catch (IllegalArgumentException | java.nio.BufferUnderflowException e) {
+    } catch (IllegalArgumentException | BufferUnderflowException e) {
       return Optional.empty();
     }
     return Optional.of(new ClassFile(major, javax, jakarta, resource));

@@ -3,6 +3,7 @@ package jollycrate.foresee;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import jollycrate.host.Facts;
 import jollycrate.server.Keys;
@@ -63,7 +64,7 @@ final class PieceRule implements Rule {
           Finding.blocker(
               server.shown(piece.path()),
               "something that Jolly Crate did not put there is in the way",
-              "a " + facts.type().name().toLowerCase(java.util.Locale.ROOT),
+              "a " + facts.type().name().toLowerCase(Locale.ROOT),
               "Move it away if nobody needs it"));
     }
   }

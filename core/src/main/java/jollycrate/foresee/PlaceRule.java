@@ -1,5 +1,6 @@
 package jollycrate.foresee;
 
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -60,7 +61,7 @@ final class PlaceRule implements Rule {
                         "Choose another 'path' in [app], or remove that first")));
   }
 
-  private static boolean oursAt(Scene scene, java.nio.file.Path path) {
+  private static boolean oursAt(Scene scene, Path path) {
     return scene
         .owner()
         .map(Standing.Owner::placement)
@@ -68,7 +69,7 @@ final class PlaceRule implements Rule {
         .isPresent();
   }
 
-  private static String holder(Scene scene, java.nio.file.Path path) {
+  private static String holder(Scene scene, Path path) {
     return scene.stock().standing().applications().stream()
         .filter(
             owner ->

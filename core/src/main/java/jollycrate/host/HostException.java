@@ -1,5 +1,8 @@
 package jollycrate.host;
 
+import java.nio.file.AccessDeniedException;
+import java.nio.file.FileSystemException;
+import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 
 /** A verb that a host could not carry out; the message names the path or program and the reason. */
@@ -17,13 +20,13 @@ public final class HostException extends RuntimeException {
   }
 
   private static String reason(Exception cause) {
-    if (cause instanceof java.nio.file.AccessDeniedException) {
+    if (cause instanceof AccessDeniedException) {
       return "permission denied";
     }
-    if (cause instanceof java.nio.file.NoSuchFileException) {
+    if (cause instanceof NoSuchFileException) {
       return "there is no such file";
     }
-    if (cause instanceof java.nio.file.FileSystemException e && e.getReason() != null) {
+    if (cause instanceof FileSystemException e && e.getReason() != null) {
       return e.getReason();
     }
     return cause.getMessage() == null ? cause.getClass().getSimpleName() : cause.getMessage();

@@ -2,6 +2,7 @@ package jollycrate.journal;
 
 import java.nio.file.Path;
 import java.time.Instant;
+import java.util.Arrays;
 import java.util.Optional;
 import jollycrate.host.Access;
 import jollycrate.host.Host;
@@ -69,7 +70,7 @@ public final class Lock implements AutoCloseable {
     Path aside = file.resolveSibling(ASIDE + host.processes().self().pid());
     host.files().move(file, aside);
     byte[] moved = host.files().read(aside, 0, MOST_BYTES);
-    if (!java.util.Arrays.equals(moved, expected)) {
+    if (!Arrays.equals(moved, expected)) {
       host.files().move(aside, file);
       return;
     }

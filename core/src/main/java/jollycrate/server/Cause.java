@@ -1,5 +1,6 @@
 package jollycrate.server;
 
+import java.util.ArrayList;
 import java.util.List;
 
 /**
@@ -20,7 +21,7 @@ public record Cause(String what, String where, List<String> why, String next, in
 
   /** The same with further evidence behind it. */
   public Cause with(List<String> more) {
-    List<String> all = new java.util.ArrayList<>(why);
+    List<String> all = new ArrayList<>(why);
     all.addAll(more);
     return new Cause(what, where, List.copyOf(all), next, logPosition);
   }

@@ -18,8 +18,11 @@ import java.util.Base64;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
 import java.util.concurrent.atomic.AtomicInteger;
 import jollycrate.app.Check;
+import org.assertj.core.groups.Tuple;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -59,7 +62,7 @@ class CheckerTest {
           exchange.sendResponseHeaders(right ? 200 : 401, -1);
           exchange.close();
         });
-    server.setExecutor(java.util.concurrent.Executors.newCachedThreadPool());
+    server.setExecutor(Executors.newCachedThreadPool());
     server.start();
     base = URI.create("http://127.0.0.1:" + server.getAddress().getPort() + "/");
   }
@@ -87,7 +90,7 @@ class CheckerTest {
   void stop() {
     patience.countDown();
     server.stop(0);
-    ((java.util.concurrent.ExecutorService) server.getExecutor()).shutdownNow();
+    ((ExecutorService) server.getExecutor()).shutdownNow();
   }
 
   private static Check check(
@@ -137,8 +140,8 @@ class CheckerTest {
     assertThat(wrong.misses())
         .extracting(CheckResult.Miss::what, CheckResult.Miss::came)
         .containsExactlyInAnyOrder(
-            org.assertj.core.groups.Tuple.tuple("text", "[{\"bike\":\"Tandem\",\"n\":2}]"),
-            org.assertj.core.groups.Tuple.tuple("/1/n", "nothing there"));
+            Tuple.tuple("text", "[{\"bike\":\"Tandem\",\"n\":2}]"),
+            Tuple.tuple("/1/n", "nothing there"));
   }
 
   @Test

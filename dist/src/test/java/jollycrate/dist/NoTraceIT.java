@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -53,7 +54,7 @@ class NoTraceIT {
       Files.copy(
           Program.HOME.resolve("samples/spokes/jolly.toml"),
           workshop.folder.resolve("jolly.toml"),
-          java.nio.file.StandardCopyOption.REPLACE_EXISTING);
+          StandardCopyOption.REPLACE_EXISTING);
       workshop.ok("deploy", "--to", "bench");
       assertThat(workshop.page("/annex/health")).contains("/data/annex");
       assertThat(workshop.page("/spokes/health")).contains("/data/spokes");

@@ -1,5 +1,6 @@
 package jollycrate.tomcat;
 
+import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
@@ -140,7 +141,7 @@ final class TomcatLog {
   }
 
   private static boolean names(Placement placement, String message) {
-    java.nio.file.Path file = placement.switchPath();
+    Path file = placement.switchPath();
     int parts = file.getNameCount();
     return message.contains("/" + file.subpath(parts - 4, parts) + "]");
   }

@@ -5,6 +5,7 @@ import java.io.PrintStream;
 import java.io.PrintWriter;
 import java.io.StringWriter;
 import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
 import java.util.function.UnaryOperator;
 import jollycrate.app.Secrets;
 import jollycrate.server.Json;
@@ -21,8 +22,8 @@ public final class Screen {
 
   /** Over two streams. */
   public Screen(PrintStream out, PrintStream err, Style style, Secrets secrets) {
-    this.out = new PrintStream(out, true, java.nio.charset.StandardCharsets.UTF_8);
-    this.err = new PrintStream(err, true, java.nio.charset.StandardCharsets.UTF_8);
+    this.out = new PrintStream(out, true, StandardCharsets.UTF_8);
+    this.err = new PrintStream(err, true, StandardCharsets.UTF_8);
     this.style = style;
     this.secrets = secrets;
   }

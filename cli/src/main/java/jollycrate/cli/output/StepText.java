@@ -1,6 +1,5 @@
 package jollycrate.cli.output;
 
-import java.util.Locale;
 import jollycrate.server.Expected;
 import jollycrate.server.Part;
 import jollycrate.server.Server;
@@ -38,6 +37,6 @@ record StepText(String verb, String object) {
       String what = await.expected() == Expected.GONE ? "is gone" : "is up";
       return new StepText("wait until", await.placement().application() + " " + what);
     }
-    return new StepText("check", "what it answers".toLowerCase(Locale.ROOT));
+    return new StepText("check", "what it answers");
   }
 }
