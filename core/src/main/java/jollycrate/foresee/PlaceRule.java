@@ -3,6 +3,7 @@ package jollycrate.foresee;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import jollycrate.app.ContextPath;
 import jollycrate.host.Listening;
@@ -118,9 +119,17 @@ final class PlaceRule implements Rule {
       findings.add(
           Finding.blocker(
               scene.stock().server().folder().toString(),
-              "its disk has " + scene.freeBytes() + " bytes free, and " + needed + " are needed",
+              "its disk has "
+                  + megabytes(scene.freeBytes())
+                  + " free, and "
+                  + megabytes(needed)
+                  + " are needed",
               "",
               "Make room there"));
     }
+  }
+
+  private static String megabytes(long bytes) {
+    return String.format(Locale.ROOT, "%.1f MB", bytes / 1e6);
   }
 }

@@ -60,7 +60,7 @@ class RightReleaseIT {
           artifact = "%s"
           [app]
           path = "/shop"
-          starts-within = "4s"
+          starts-within = "10s"
           [[check]]
           get = "/"
           text = "right"
