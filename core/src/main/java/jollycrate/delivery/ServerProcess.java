@@ -14,6 +14,7 @@ import jollycrate.server.Json;
 import jollycrate.server.ProcessRecord;
 import jollycrate.server.Running;
 import jollycrate.server.Stock;
+import jollycrate.step.Step;
 
 /** Starts and stops the process of a server so that it is never lost and never doubled. */
 final class ServerProcess {
@@ -33,15 +34,25 @@ final class ServerProcess {
     return site.stockTaker().running();
   }
 
-  /** The token is on record before the start, so that a process is found even after a crash. */
+  /** Starts it as it is described. */
   void start(Stock stock) {
     Launch launch = site.kind().launch(stock);
+    start(launch, launch.fingerprint());
+  }
+
+  /** Starts it as it ran before it was stopped, whatever the description says by now. */
+  void startAgain(Stock stock, Step.StopServer stopped) {
+    start(site.kind().launch(stock).as(stopped.command()), stopped.fingerprint());
+  }
+
+  /** The token is on record before the start, so that a process is found even after a crash. */
+  private void start(Launch launch, String fingerprint) {
     byte[] random = new byte[TOKEN_BYTES];
     RANDOM.nextBytes(random);
     String token = HexFormat.of().formatHex(random);
-    record(new ProcessRecord(token, launch.fingerprint(), null));
+    record(new ProcessRecord(token, fingerprint, launch.command(), null));
     Identity identity = site.host().processes().start(launch, token, site.records().processNote());
-    record(new ProcessRecord(token, launch.fingerprint(), identity));
+    record(new ProcessRecord(token, fingerprint, launch.command(), identity));
   }
 
   private void record(ProcessRecord record) {

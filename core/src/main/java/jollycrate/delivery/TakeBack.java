@@ -167,7 +167,7 @@ final class TakeBack {
       clearTraces();
       return;
     }
-    if (process.running().isEmpty() || mayBeStopping() || journal.wasUndoing(RESTARTING)) {
+    if (process.running().isEmpty() || stopped().isPresent() || journal.wasUndoing(RESTARTING)) {
       restart();
       return;
     }
@@ -187,9 +187,13 @@ final class TakeBack {
     }
   }
 
-  /** A server that was asked to stop may still answer for a moment. */
-  private boolean mayBeStopping() {
-    return journal.backwards().stream().anyMatch(doing -> doing.step() instanceof Step.StopServer);
+  /** How the server was stopped; one that was asked to may still answer for a moment. */
+  private Optional<Step.StopServer> stopped() {
+    return journal.backwards().stream()
+        .map(JournalLine.Doing::step)
+        .filter(Step.StopServer.class::isInstance)
+        .map(Step.StopServer.class::cast)
+        .reduce((later, earlier) -> earlier);
   }
 
   /**
@@ -222,7 +226,12 @@ final class TakeBack {
     clearTraces();
     long mark = site.logEnd();
     Instant now = site.time().now();
-    process.start(stock());
+    Optional<Step.StopServer> stopped = stopped();
+    if (stopped.isPresent()) {
+      process.startAgain(stock(), stopped.get());
+    } else {
+      process.start(stock());
+    }
     awaitEarlier(new Waits.From(mark, mark, now, true))
         .ifPresent(
             cause ->

@@ -113,7 +113,7 @@ final class Waits {
             && (!from.started()
                 || site.host()
                     .processes()
-                    .listening(site.server().http())
+                    .listening(placement.base().getPort())
                     .filter(found -> found.pid() == running.get().identity().pid())
                     .isPresent());
     String old = new String(log, 0, fresh, StandardCharsets.UTF_8);

@@ -37,6 +37,11 @@ public record Launch(
     return Digests.of(String.join("\0", parts).getBytes(StandardCharsets.UTF_8));
   }
 
+  /** The same with another command. */
+  public Launch as(List<String> otherCommand) {
+    return new Launch(otherCommand, workingFolder, environment, declared, output, filesRead);
+  }
+
   /** The command with its token. */
   public List<String> commandWith(String token) {
     return command.stream().map(argument -> argument.replace(TOKEN, token)).toList();

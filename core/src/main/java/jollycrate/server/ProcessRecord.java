@@ -1,5 +1,6 @@
 package jollycrate.server;
 
+import java.util.List;
 import java.util.Optional;
 import jollycrate.host.HostProcesses;
 import jollycrate.host.Identity;
@@ -8,14 +9,16 @@ import jollycrate.host.Identity;
  * What {@code .jolly/process.json} tells: written with the token before a start and again with the
  * identity after it.
  *
+ * @param command as in {@link Running}
  * @param identity null while a start is under way
  */
-public record ProcessRecord(String token, String fingerprint, Identity identity) {
+public record ProcessRecord(
+    String token, String fingerprint, List<String> command, Identity identity) {
 
   /** The process, if it runs. */
   public Optional<Running> running(HostProcesses processes) {
     Optional<Identity> found =
         identity == null ? processes.withToken(token) : Optional.of(identity);
-    return found.filter(processes::alive).map(alive -> new Running(alive, fingerprint));
+    return found.filter(processes::alive).map(alive -> new Running(alive, fingerprint, command));
   }
 }

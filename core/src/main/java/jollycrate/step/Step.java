@@ -3,6 +3,7 @@ package jollycrate.step;
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import java.nio.file.Path;
+import java.util.List;
 import jollycrate.host.Access;
 import jollycrate.host.Identity;
 import jollycrate.server.Expected;
@@ -58,8 +59,13 @@ public sealed interface Step {
   /** Deletes what a stopped server left of a placement; a started one makes it anew. */
   record ClearTrace(Path path) implements Step {}
 
-  /** Stops the server. */
-  record StopServer(Identity process) implements Step {
+  /**
+   * Stops the server.
+   *
+   * @param fingerprint of its launch
+   * @param command of its launch, to start it so again
+   */
+  record StopServer(Identity process, String fingerprint, List<String> command) implements Step {
     @Override
     public boolean moves() {
       return true;

@@ -20,6 +20,7 @@ import jollycrate.server.Part;
 import jollycrate.server.PickUp;
 import jollycrate.server.Piece;
 import jollycrate.server.Placement;
+import jollycrate.server.Running;
 import jollycrate.server.ServerKind;
 import jollycrate.server.Standing;
 import jollycrate.server.Stock;
@@ -193,6 +194,10 @@ public final class StepsToReach {
     return stock.text(path).orElse("");
   }
 
+  private static Step stop(Running running) {
+    return new Step.StopServer(running.identity(), running.fingerprint(), running.command());
+  }
+
   private boolean switches() {
     return !changes.get(Part.SWITCH).isEmpty();
   }
@@ -205,7 +210,7 @@ public final class StepsToReach {
     List<Step> steps = new ArrayList<>(folders);
     steps.addAll(changes.get(Part.SUPPORT));
     if (stops) {
-      steps.add(new Step.StopServer(stock.process().get().identity()));
+      steps.add(stop(stock.process().get()));
     }
     boolean down = stops || !runs;
     if (down && switches()) {
@@ -251,7 +256,7 @@ public final class StepsToReach {
     boolean stops = runs && swap == Swap.RESTART && switches();
     List<Step> steps = new ArrayList<>();
     if (stops) {
-      steps.add(new Step.StopServer(stock.process().get().identity()));
+      steps.add(stop(stock.process().get()));
     }
     steps.addAll(changes.get(Part.SUPPORT));
     steps.addAll(changes.get(Part.SWITCH));

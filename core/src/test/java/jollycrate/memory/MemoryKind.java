@@ -121,7 +121,7 @@ final class MemoryKind implements ServerKind {
             "/" + name,
             switchPath,
             List.of(folder.resolve("exploded").resolve(trace)),
-            URI.create("http://memory/" + trace + "/"),
+            URI.create("http://memory:8080/" + trace + "/"),
             MemoryServer.SCAN.multipliedBy(2),
             order.application().startsWithin(),
             List.of());

@@ -67,6 +67,26 @@ class ServerIT {
   }
 
   @Test
+  void aRestartThatFailsEndsInTheProcessAsItRanBefore() throws IOException {
+    try (Workshop workshop = Workshop.open(folder)) {
+      workshop.ok("deploy", "--to", "bench");
+      Path file = workshop.folder.resolve("servers.toml");
+      String right = Files.readString(file);
+      Files.writeString(
+          file,
+          right.replace("http = " + workshop.http, "http = " + Workshop.freePort())
+              + "memory = \"1k\"\n");
+      assertThat(workshop.ends(5, "deploy", "--to", "bench").out())
+          .contains("Too small maximum heap")
+          .contains("Taken back: bench is as it was");
+      assertThat(workshop.page("/spokes/")).contains("version 1.4.0");
+      assertThat(workshop.processes()).hasSize(1);
+      Files.writeString(file, right);
+      assertThat(workshop.ok("deploy", "--to", "bench")).contains("Unchanged");
+    }
+  }
+
+  @Test
   void anInterruptedDeliveryIsTakenBack() throws Exception {
     try (Workshop workshop = Workshop.open(folder)) {
       String before = workshop.trace();

@@ -43,7 +43,7 @@ final class LoggedFailure {
   Optional<Cause> in(String log, int offset) {
     List<LogRecord> records = LogRecord.in(log);
     if (records.isEmpty()) {
-      return lastWords(log, offset);
+      return lastWords(log.lines().toList(), offset);
     }
     Optional<LogRecord> told =
         records.stream()
@@ -57,12 +57,15 @@ final class LoggedFailure {
                         .filter(record -> !chain(record).isEmpty())
                         .findFirst())
             .or(() -> records.stream().filter(LogRecord::isSevere).findFirst());
-    return told.map(record -> cause(record, offset + record.position()));
+    LogRecord last = records.get(records.size() - 1);
+    return told.map(record -> cause(record, offset + record.position()))
+        .or(() -> lastWords(last.rest(), offset + last.position()));
   }
 
   /** What a Java that did not even start the server said. */
-  private static Optional<Cause> lastWords(String log, int offset) {
-    List<String> lines = log.lines().filter(line -> !line.isBlank()).limit(MOST_EVIDENCE).toList();
+  private static Optional<Cause> lastWords(List<String> said, int position) {
+    List<String> lines =
+        said.stream().filter(line -> !line.isBlank()).limit(MOST_EVIDENCE).toList();
     return lines.isEmpty()
         ? Optional.empty()
         : Optional.of(
@@ -71,7 +74,7 @@ final class LoggedFailure {
                 "",
                 List.of(),
                 "Mend 'memory' or 'java' of the server in servers.toml",
-                offset));
+                position));
   }
 
   private Cause cause(LogRecord record, int position) {

@@ -162,6 +162,8 @@ class TomcatLogTest {
   void aJavaThatDidNotStartIsQuoted() {
     assertThat(cause("Error occurred during initialization of VM\nToo small maximum heap\n").what())
         .isEqualTo("Error occurred during initialization of VM Too small maximum heap");
+    assertThat(cause(DROPPED + "Error occurred\nToo small maximum heap\n").what())
+        .isEqualTo("Error occurred Too small maximum heap");
     assertThat(new LoggedFailure(List.of()).in("", 0)).isEmpty();
   }
 }
