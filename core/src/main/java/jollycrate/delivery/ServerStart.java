@@ -25,7 +25,7 @@ final class ServerStart {
 
   void start(Stock stock) {
     int port = site.server().http();
-    Optional.ofNullable(stock.listening().get(port)).ifPresent(other -> taken(port, other));
+    stock.listening().values().forEach(ServerStart::taken);
     long mark = site.logEnd();
     new ServerProcess(site).start(stock);
     Instant until = site.time().now().plus(Waits.SERVER_STARTS_WITHIN);
@@ -49,10 +49,16 @@ final class ServerStart {
         .isPresent();
   }
 
-  private static void taken(int port, Listening other) {
+  private static void taken(Listening other) {
     throw new ServerStartException(
         Cause.of(
-            "port " + port + " is taken by " + other.program() + " (process " + other.pid() + ")",
+            "port "
+                + other.port()
+                + " is taken by "
+                + other.program()
+                + " (process "
+                + other.pid()
+                + ")",
             "End that program, or give the server another port in servers.toml"));
   }
 
@@ -65,7 +71,7 @@ final class ServerStart {
     Cause cause = Cause.of(what, "Read " + site.log());
     return site.kind()
         .explain(List.of(), waits.logSince(mark))
-        .map(found -> waits.located(found, mark))
+        .map(found -> waits.located(found, mark).with(waits.othersOnItsPorts()))
         .orElse(cause);
   }
 }

@@ -6,6 +6,7 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 import jollycrate.host.HostProcesses;
 import jollycrate.server.Cause;
 import jollycrate.server.Evidence;
@@ -56,7 +57,8 @@ final class Waits {
         return Optional.empty();
       }
       if (sign instanceof Sign.Failed failed) {
-        return Optional.of(located(failed.cause(), from.mark()));
+        Cause cause = located(failed.cause(), from.mark());
+        return Optional.of(evidence.alive() ? cause : cause.with(othersOnItsPorts()));
       }
       String what = ((Sign.Waiting) sign).what();
       if (site.time().now().isAfter(until)) {
@@ -65,6 +67,24 @@ final class Waits {
       progress.waitingFor(what);
       site.time().pause(LOOK_AGAIN);
     }
+  }
+
+  /** Who listens on the ports of a server that does not run. */
+  List<String> othersOnItsPorts() {
+    List<String> others = new ArrayList<>();
+    Stream.concat(Stream.of(site.server().http()), site.server().admin().stream())
+        .flatMap(port -> site.host().processes().listening(port).stream())
+        .forEach(
+            found ->
+                others.add(
+                    "port "
+                        + found.port()
+                        + " is held by "
+                        + found.program()
+                        + " (process "
+                        + found.pid()
+                        + ")"));
+    return others;
   }
 
   private Cause tooLate(

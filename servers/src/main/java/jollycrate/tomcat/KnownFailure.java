@@ -29,7 +29,7 @@ record KnownFailure(String what, String next) {
       case "BindException" ->
           new KnownFailure(
               "a port of the server is taken" + connector(record),
-              "'jolly server list' names who holds it");
+              "End that program, or give the server another port in servers.toml");
       case "SAXParseException" -> xml(message);
       case "OutOfMemoryError" ->
           new KnownFailure(

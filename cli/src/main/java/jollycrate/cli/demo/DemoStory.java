@@ -37,8 +37,22 @@ public final class DemoStory {
     this.commands = commands;
   }
 
+  /** A command ended otherwise than the story goes. */
+  private static final class CutShort extends RuntimeException {
+    private static final long serialVersionUID = 1L;
+  }
+
   /** Tells it; whether everything went as told. */
   public boolean tell(List<String> exports, boolean keep) {
+    try {
+      return toItsEnd(exports, keep);
+    } catch (CutShort e) {
+      say("The story is cut short here.");
+      return false;
+    }
+  }
+
+  private boolean toItsEnd(List<String> exports, boolean keep) {
     say("Spokes is a bicycle workshop's web application: pages, a JSON service, a database.");
     say("It stands in " + folder + " as classes and pages, described by jolly.toml.");
     exports.forEach(this::prompt);
@@ -124,9 +138,10 @@ public final class DemoStory {
     prompt("jolly " + String.join(" ", args));
     int code = commands.run(args);
     if (code != expected) {
-      asExpected = false;
       say(style.bad("This ended with exit code " + code + " instead of " + expected + "."));
-    } else if (code != 0) {
+      throw new CutShort();
+    }
+    if (code != 0) {
       say(style.faint("(exit code " + code + ")"));
     }
   }
