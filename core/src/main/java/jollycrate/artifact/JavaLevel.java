@@ -10,9 +10,4 @@ public final class JavaLevel {
   public static int javaOf(int major) {
     return major <= 48 ? Math.max(1, major - OFFSET) : major - OFFSET;
   }
-
-  /** The highest class-file major version that a Java feature release loads. */
-  public static int majorOf(int java) {
-    return java + OFFSET;
-  }
 }

@@ -8,7 +8,6 @@ import java.util.function.Function;
 import java.util.function.Supplier;
 import jollycrate.check.CheckResult;
 import jollycrate.host.Content;
-import jollycrate.host.Facts;
 import jollycrate.host.HostFiles;
 import jollycrate.journal.Journal;
 import jollycrate.journal.JournalLine;
@@ -173,7 +172,7 @@ final class Carrier {
       if (step instanceof Step.RemoveFile remove) {
         tidyFile(remove);
       } else if (step instanceof Step.RemoveFolder remove) {
-        tidyFolder(remove.path());
+        site.deleteIfEmpty(remove.path());
       } else if (step instanceof Step.Await await) {
         await(await);
       }
@@ -187,13 +186,6 @@ final class Carrier {
     Optional<State> now = State.of(site.files(), remove.path());
     if (now.isPresent() && now.get().digest().equals(remove.before().digest())) {
       site.files().delete(remove.path());
-    }
-  }
-
-  private void tidyFolder(Path folder) {
-    Facts facts = site.files().facts(folder);
-    if (facts.isFolder() && site.files().list(folder).isEmpty()) {
-      site.files().delete(folder);
     }
   }
 }

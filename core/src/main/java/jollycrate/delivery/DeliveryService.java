@@ -33,8 +33,6 @@ import jollycrate.step.StepList;
 
 /** Delivers applications to one server, from first look to last record. */
 public final class DeliveryService {
-  private static final int MOST_TRIES = 3;
-
   private final Site site;
   private final Secrets secrets;
   private final Progress progress;
@@ -66,11 +64,11 @@ public final class DeliveryService {
   public DeliveryOutcome deploy(
       Application application, Artifact artifact, boolean onAdminPort, boolean dryRun) {
     OutcomeBuilder outcome = builder("deploy", application.name());
-    if (!gate.settled(outcome, dryRun)) {
-      return outcome.end(DeliveryOutcome.Result.STUCK, site.time().now());
-    }
     Order order = new Passwords(application, secrets).order(artifact, onAdminPort);
-    for (int tries = 1; ; tries++) {
+    while (true) {
+      if (!gate.settled(outcome, dryRun)) {
+        return outcome.end(DeliveryOutcome.Result.STUCK, site.time().now());
+      }
       Stock stock = site.stockTaker().take(List.of());
       Wanted wanted = site.kind().wanted(stock, order);
       wanted.hidden().forEach(secrets::hide);
@@ -98,7 +96,7 @@ public final class DeliveryService {
       if (steps.isEmpty()) {
         return outcome.end(unchanged(target, outcome), site.time().now());
       }
-      Optional<DeliveryOutcome.Result> result = locked(act, stock, tries);
+      Optional<DeliveryOutcome.Result> result = locked(act, stock);
       if (result.isPresent()) {
         return outcome.end(result.get(), site.time().now());
       }
@@ -108,12 +106,12 @@ public final class DeliveryService {
   /** Removes an application, or says what would be done. */
   public DeliveryOutcome undeploy(String application, boolean dryRun) {
     OutcomeBuilder outcome = builder("undeploy", application);
-    if (!gate.settled(outcome, dryRun)) {
-      return outcome.end(DeliveryOutcome.Result.STUCK, site.time().now());
-    }
     Act act =
         new Act(site, progress, interrupts, Target.removal(application, secrets::mask), outcome);
-    for (int tries = 1; ; tries++) {
+    while (true) {
+      if (!gate.settled(outcome, dryRun)) {
+        return outcome.end(DeliveryOutcome.Result.STUCK, site.time().now());
+      }
       Stock stock = act.takeStock();
       Optional<Standing.Owner> owner = stock.standing().owner(application);
       if (owner.isEmpty()) {
@@ -137,7 +135,7 @@ public final class DeliveryService {
       if (dryRun) {
         return outcome.end(DeliveryOutcome.Result.DRY_RUN, site.time().now());
       }
-      Optional<DeliveryOutcome.Result> result = locked(act, stock, tries);
+      Optional<DeliveryOutcome.Result> result = locked(act, stock);
       if (result.isPresent()) {
         if (result.get() == DeliveryOutcome.Result.REMOVED) {
           outcome.stays(Remains.of(site, owner.get(), site.stockTaker().standing()));
@@ -191,14 +189,17 @@ public final class DeliveryService {
     return new OutcomeBuilder(act, application, site.server().name(), site.time().now());
   }
 
-  /** Empty when somebody else delivered between the look and the lock. */
-  private Optional<DeliveryOutcome.Result> locked(Act act, Stock seen, int tries) {
+  /**
+   * Empty when somebody else delivered, or began to, between the look and the lock: then the look
+   * has to be taken again.
+   */
+  private Optional<DeliveryOutcome.Result> locked(Act act, Stock seen) {
     try (Lock lock = gate.enter()) {
       Stock stock = act.takeStock();
-      if (tries < MOST_TRIES && !stock.standing().equals(seen.standing())) {
-        return Optional.empty();
-      }
-      return Optional.of(act.run(stock));
+      boolean same = stock.standing().equals(seen.standing());
+      return same && Recovery.unfinished(site).isEmpty()
+          ? Optional.of(act.run(stock))
+          : Optional.empty();
     }
   }
 

@@ -69,6 +69,13 @@ public record Site(Host host, ServerKind kind, Traits traits, Server server, Tim
     }
   }
 
+  /** Deletes a folder unless something stands in it. */
+  void deleteIfEmpty(Path folder) {
+    if (files().facts(folder).isFolder() && files().list(folder).isEmpty()) {
+      files().delete(folder);
+    }
+  }
+
   /** Deletes a path with everything below it; links are deleted, never followed. */
   void deleteTree(Path path) {
     if (files().facts(path).isFolder()) {

@@ -7,7 +7,6 @@ import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
 import jollycrate.host.Content;
-import jollycrate.host.Facts;
 import jollycrate.host.HostException;
 import jollycrate.host.HostFiles;
 import jollycrate.journal.Journal;
@@ -99,7 +98,7 @@ final class TakeBack {
     }
     Step step = doing.step();
     if (step instanceof Step.MakeFolder make) {
-      removeIfEmpty(make.path());
+      site.deleteIfEmpty(make.path());
     } else if (step instanceof Step.PutFile put) {
       restore(doing.number(), put.path(), Optional.ofNullable(put.before()), put.after());
     } else if (step instanceof Step.RemoveFile remove) {
@@ -109,13 +108,6 @@ final class TakeBack {
     }
     if (stuck.isEmpty()) {
       journal.write(new JournalLine.Undone(doing.number()));
-    }
-  }
-
-  private void removeIfEmpty(Path folder) {
-    Facts facts = site.files().facts(folder);
-    if (facts.isFolder() && site.files().list(folder).isEmpty()) {
-      site.files().delete(folder);
     }
   }
 

@@ -1,5 +1,6 @@
 package jollycrate.journal;
 
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.Arrays;
@@ -34,7 +35,8 @@ public final class Lock implements AutoCloseable {
    * @throws LockedException when somebody holds it, or may hold it
    */
   public static Lock take(Host host, Path file, Access access, String by, Instant now) {
-    byte[] content = Json.line(new Holder(host.processes().self(), by, now)).getBytes();
+    byte[] content =
+        Json.line(new Holder(host.processes().self(), by, now)).getBytes(StandardCharsets.UTF_8);
     while (!host.files().claim(file, content, access)) {
       byte[] found = host.files().read(file, 0, MOST_BYTES);
       Optional<Holder> holder = Json.read(found, Holder.class);

@@ -59,7 +59,7 @@ class ArtifactReaderTest {
 
   private static byte[] classFile(String name, int java, String parent) {
     ClassWriter writer = new ClassWriter(0);
-    writer.visit(JavaLevel.majorOf(java), Opcodes.ACC_PUBLIC, name, null, parent, null);
+    writer.visit(44 + java, Opcodes.ACC_PUBLIC, name, null, parent, null);
     writer.visitEnd();
     return writer.toByteArray();
   }
