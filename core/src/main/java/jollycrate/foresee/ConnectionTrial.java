@@ -28,6 +28,10 @@ public final class ConnectionTrial {
     NOT_THERE_YET,
     /** A database file that one process holds open. */
     IN_USE,
+    /**
+     * A database file that was cut off while it was written; only a writing connection mends it.
+     */
+    CUT_OFF,
     FAILED
   }
 
@@ -93,6 +97,9 @@ public final class ConnectionTrial {
   private static Result sql(String state, String code, String words) {
     if (code.equals("90146") || words.contains("Database does not exist")) {
       return new Result(Outcome.NOT_THERE_YET, "", words, "");
+    }
+    if (code.equals("90097")) {
+      return new Result(Outcome.CUT_OFF, "", words, "");
     }
     if (code.equals("90020")) {
       return new Result(Outcome.IN_USE, "", words, "");

@@ -89,6 +89,11 @@ final class DataSourceRule implements Rule {
       case CONNECTED -> Finding.note(name, "connected to " + tried.detail());
       case NOT_THERE_YET ->
           Finding.note(name, "the database file is not there yet; the application makes it");
+      case CUT_OFF ->
+          Finding.note(
+              name,
+              "the database file was cut off while it was written, so no connection was tried;"
+                  + " the application's own mends it");
       case IN_USE ->
           scene.stock().process().isPresent()
               ? Finding.note(name, "the database file is open in this very server")
