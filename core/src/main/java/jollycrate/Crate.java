@@ -7,8 +7,10 @@ import java.net.URISyntaxException;
 import java.net.URL;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 import jollycrate.app.Application;
 import jollycrate.app.ApplicationFile;
 import jollycrate.app.ContextPath;
@@ -19,7 +21,11 @@ import jollycrate.app.Secrets;
 import jollycrate.app.ServerEntry;
 import jollycrate.app.ServersFile;
 import jollycrate.artifact.Artifact;
+import jollycrate.artifact.ArtifactException;
 import jollycrate.artifact.ArtifactReader;
+import jollycrate.artifact.Comparison;
+import jollycrate.artifact.Digests;
+import jollycrate.artifact.ZipArchive;
 import jollycrate.check.HttpRequester;
 import jollycrate.delivery.DeliveryOutcome;
 import jollycrate.delivery.DeliveryService;
@@ -30,9 +36,8 @@ import jollycrate.delivery.Site;
 import jollycrate.host.Host;
 import jollycrate.host.HostException;
 import jollycrate.host.Time;
-import jollycrate.pack.PackRequest;
+import jollycrate.pack.PackWatch;
 import jollycrate.pack.Packed;
-import jollycrate.pack.Packer;
 import jollycrate.server.Placement;
 import jollycrate.server.RecordsException;
 import jollycrate.server.Running;
@@ -64,50 +69,107 @@ public final class Crate {
     return ArtifactReader.read(file);
   }
 
-  /** Packs what {@code jolly.toml} describes to where it says. */
-  public Packed pack() {
-    Application application = application(Optional.empty());
-    PackDescription description =
-        application
-            .pack()
-            .orElseThrow(
-                () ->
-                    new NotDescribedException(
-                        "Cannot pack '"
-                            + application.name()
-                            + "': "
-                            + application.file().orElseThrow()
-                            + " has no [pack]"));
-    return Packer.pack(request(application, description), description.target());
+  /** SHA-256 of a file. */
+  public static String digest(Path file) {
+    try {
+      return Digests.of(file);
+    } catch (IOException e) {
+      throw new ArtifactException("Cannot read '" + file + "': " + e.getMessage());
+    }
   }
 
-  private static PackRequest request(Application application, PackDescription description) {
-    return new PackRequest(
-        application.name(),
-        application.version().orElse(""),
-        description.classes(),
-        description.web(),
-        description.libs(),
-        description.leaveOut());
+  /** How the files of two archives differ. */
+  public Comparison compare(Path before, Path after) {
+    try (ZipArchive one = ZipArchive.open(before);
+        ZipArchive other = ZipArchive.open(after)) {
+      return Comparison.of(one, other);
+    } catch (IOException e) {
+      throw new ArtifactException("Cannot compare: " + e.getMessage());
+    }
+  }
+
+  /**
+   * Packs what {@code jolly.toml} describes to where it says.
+   *
+   * @param name of a {@code [pack.NAME]}; empty: the one that is delivered, or the only one
+   */
+  public Packed pack(Optional<String> name, BuildMode mode, PackWatch watch) {
+    Application application = packable();
+    PackDescription description = chosen(application, name);
+    return packing(application, watch).built(mode).pack(description, description.target());
+  }
+
+  /** Packs everything that {@code jolly.toml} describes. */
+  public List<Packed> packAll(BuildMode mode, PackWatch watch) {
+    Application application = packable();
+    Packing packing = packing(application, watch).built(mode);
+    return application.packs().stream()
+        .map(description -> packing.pack(description, description.target()))
+        .toList();
+  }
+
+  private Application packable() {
+    Application application = application(Optional.empty());
+    if (application.packs().isEmpty()) {
+      throw new NotDescribedException(
+          "Cannot pack '"
+              + application.name()
+              + "': "
+              + application.file().orElseThrow()
+              + " has no [pack]");
+    }
+    return application;
+  }
+
+  private static PackDescription chosen(Application application, Optional<String> name) {
+    List<String> names = application.packs().stream().map(PackDescription::name).toList();
+    if (name.isPresent() && application.pack(name.get()).isEmpty()) {
+      throw new NotDescribedException(
+          "Cannot pack '"
+              + name.get()
+              + "': there is no [pack."
+              + name.get()
+              + "] in "
+              + application.file().orElseThrow()
+              + ". "
+              + (names.equals(List.of(""))
+                  ? "There is one [pack] without a name"
+                  : "Described there: " + String.join(", ", names)));
+    }
+    return name.or(application::delivered)
+        .or(() -> names.size() == 1 ? Optional.of(names.get(0)) : Optional.empty())
+        .flatMap(application::pack)
+        .orElseThrow(
+            () ->
+                new NotDescribedException(
+                    "Cannot choose among "
+                        + String.join(", ", names)
+                        + ". Name one, or say in [app] which is delivered: pack = \""
+                        + names.get(0)
+                        + "\""));
+  }
+
+  private Packing packing(Application application, PackWatch watch) {
+    return new Packing(host, setting, application, watch, progress::waitingFor);
   }
 
   /** Delivers what {@code jolly.toml} describes. */
-  public DeliveryOutcome deploy(String serverName, boolean onAdminPort, boolean dryRun) {
+  public DeliveryOutcome deploy(
+      String serverName, boolean onAdminPort, boolean dryRun, BuildMode mode) {
     ServerEntry entry = entry(serverName);
     Application application = application(Optional.of(serverName));
     DeliveryService service = service(entry);
-    if (application.pack().isEmpty()) {
+    if (application.packs().isEmpty()) {
       Artifact artifact = inspect(application.artifact().orElseThrow());
       return service.deploy(application, artifact, onAdminPort, dryRun);
     }
-    PackDescription pack = application.pack().get();
+    PackDescription pack = chosen(application, Optional.empty());
     Path folder = temporaryFolder();
     Path file = folder.resolve(pack.target().getFileName());
     try {
-      Packer.pack(request(application, pack), file);
+      packing(application, PackWatch.NONE).built(mode).pack(pack, file);
       return service.deploy(application, inspect(file), onAdminPort, dryRun);
     } finally {
-      delete(file);
       delete(folder);
     }
   }
@@ -120,9 +182,11 @@ public final class Crate {
     }
   }
 
-  private static void delete(Path path) {
-    try {
-      Files.deleteIfExists(path);
+  private static void delete(Path tree) {
+    try (Stream<Path> files = Files.walk(tree)) {
+      for (Path file : files.sorted(Comparator.reverseOrder()).toList()) {
+        Files.delete(file);
+      }
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }

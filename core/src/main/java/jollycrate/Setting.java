@@ -11,8 +11,15 @@ import java.util.Optional;
  * @param data where installations are unpacked, for this user
  * @param java home of the Java that servers run on unless told otherwise
  * @param by who makes changes, as records name them
+ * @param sourceDateEpoch time of archive entries, in seconds since 1970, as it is told
  */
-public record Setting(Path folder, Optional<Path> archives, Path data, Path java, String by) {
+public record Setting(
+    Path folder,
+    Optional<Path> archives,
+    Path data,
+    Path java,
+    String by,
+    Optional<String> sourceDateEpoch) {
 
   /**
    * The setting of this process: {@code jolly.home} is where the program stands, {@code JOLLY_DATA}
@@ -30,12 +37,13 @@ public record Setting(Path folder, Optional<Path> archives, Path data, Path java
             .map(program -> Path.of(program).resolve("servers")),
         data.toAbsolutePath(),
         Path.of(System.getProperty("java.home")),
-        System.getProperty("user.name"));
+        System.getProperty("user.name"),
+        Optional.ofNullable(System.getenv("SOURCE_DATE_EPOCH")).filter(text -> !text.isBlank()));
   }
 
   /** The same, working from another folder. */
   public Setting in(Path otherFolder) {
-    return new Setting(otherFolder, archives, data, java, by);
+    return new Setting(otherFolder, archives, data, java, by, sourceDateEpoch);
   }
 
   private static Optional<Path> variable(String name) {

@@ -1,5 +1,6 @@
 package jollycrate.cli;
 
+import jollycrate.BuildException;
 import jollycrate.app.NotDescribedException;
 import jollycrate.app.ProblemsException;
 import jollycrate.app.SecretException;
@@ -61,6 +62,7 @@ public enum ExitCode {
       return WRONG_FILE;
     }
     if (failure instanceof ArtifactException
+        || failure instanceof BuildException
         || failure instanceof SecretException
         || failure instanceof NotDeliveredException
         || failure instanceof HostException) {

@@ -3,11 +3,18 @@ package jollycrate.cli;
 import java.io.PrintStream;
 import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
+import jollycrate.BuildException;
 import jollycrate.Setting;
 import jollycrate.app.Nearest;
 import jollycrate.app.Secrets;
 import jollycrate.cli.command.CheckCommand;
+import jollycrate.cli.command.CompareCommand;
 import jollycrate.cli.command.DeliveriesCommand;
 import jollycrate.cli.command.DemoCommand;
 import jollycrate.cli.command.DeployCommand;
@@ -89,15 +96,14 @@ public final class Jolly {
   /** Runs one command; the exit code. */
   public int run(String... args) {
     CommandLine line = new CommandLine(new Program());
-    line.addSubcommand(new InspectCommand(session));
-    line.addSubcommand(new PackCommand(session));
-    line.addSubcommand(ServerCommand.line(session));
-    line.addSubcommand(new DeployCommand(session));
-    line.addSubcommand(new CheckCommand(session));
-    line.addSubcommand(new UndeployCommand(session));
-    line.addSubcommand(new DeliveriesCommand(session));
-    line.addSubcommand(new RecoverCommand(session));
-    line.addSubcommand(new DemoCommand(session));
+    Map<String, Supplier<Object>> commands = commands();
+    Optional<String> wanted = Arrays.stream(args).findFirst().filter(commands::containsKey);
+    commands.forEach(
+        (name, command) -> {
+          if (wanted.isEmpty() || wanted.get().equals(name)) {
+            line.addSubcommand(command.get());
+          }
+        });
     line.setOut(new PrintWriter(screen.out(), true, StandardCharsets.UTF_8));
     line.setErr(new PrintWriter(screen.err(), true, StandardCharsets.UTF_8));
     line.setExpandAtFiles(false);
@@ -106,6 +112,22 @@ public final class Jolly {
     line.setParameterExceptionHandler((e, given) -> wrongUsage(e));
     line.setExecutionExceptionHandler((e, at, parsed) -> failed(e));
     return line.execute(args);
+  }
+
+  /** Made only when they are asked for, which keeps the start short. */
+  private Map<String, Supplier<Object>> commands() {
+    Map<String, Supplier<Object>> commands = new LinkedHashMap<>();
+    commands.put("inspect", () -> new InspectCommand(session));
+    commands.put("compare", () -> new CompareCommand(session));
+    commands.put("pack", () -> new PackCommand(session));
+    commands.put("server", () -> ServerCommand.line(session));
+    commands.put("deploy", () -> new DeployCommand(session));
+    commands.put("check", () -> new CheckCommand(session));
+    commands.put("undeploy", () -> new UndeployCommand(session));
+    commands.put("deliveries", () -> new DeliveriesCommand(session));
+    commands.put("recover", () -> new RecoverCommand(session));
+    commands.put("demo", () -> new DemoCommand(session));
+    return commands;
   }
 
   private int wrongUsage(ParameterException e) {
@@ -133,6 +155,9 @@ public final class Jolly {
               + ". Run it again with --debug and report what it prints");
     } else {
       screen.complain(e.getMessage());
+    }
+    if (e instanceof BuildException build && !build.output().isEmpty()) {
+      screen.note(build.output());
     }
     if (session.debug()) {
       screen.trace(e);

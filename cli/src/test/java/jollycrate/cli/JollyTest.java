@@ -29,7 +29,8 @@ class JollyTest {
             Optional.empty(),
             folder.resolve("data"),
             Path.of(System.getProperty("java.home")),
-            "anna");
+            "anna",
+            Optional.empty());
     Jolly jolly =
         new Jolly(new PrintStream(out), new PrintStream(err), setting, n -> null, new Interrupts());
     return jolly.run(line.isEmpty() ? new String[0] : line.split(" "));

@@ -11,6 +11,10 @@ import java.util.Optional;
  *
  * @param file where it stands; empty for an application made of an artifact alone
  * @param version empty: the artifact tells
+ * @param packs what it is packed as; empty for a finished artifact
+ * @param delivered name among {@code packs} of the one that goes to servers, when that is clear
+ * @param build how the project makes what is packed
+ * @param settings values for the pages of a front end, as JSON
  * @param artifact a finished artifact, in place of {@code pack}
  * @param path context path; empty: the server's own rule for the artifact's file name
  * @param startsWithin how long it may take until the server says it is up
@@ -20,7 +24,10 @@ public record Application(
     Optional<Path> file,
     String name,
     Optional<String> version,
-    Optional<PackDescription> pack,
+    List<PackDescription> packs,
+    Optional<String> delivered,
+    Optional<Build> build,
+    Map<String, Object> settings,
     Optional<Path> artifact,
     Optional<String> path,
     Duration startsWithin,
@@ -37,7 +44,10 @@ public record Application(
         Optional.empty(),
         name,
         Optional.empty(),
+        List.of(),
         Optional.empty(),
+        Optional.empty(),
+        Map.of(),
         Optional.of(artifact),
         path,
         STARTS_WITHIN,
@@ -53,7 +63,10 @@ public record Application(
         file,
         name,
         version,
-        pack,
+        packs,
+        delivered,
+        build,
+        settings,
         artifact,
         Optional.of(contextPath),
         startsWithin,
@@ -61,6 +74,11 @@ public record Application(
         users,
         roles,
         checks);
+  }
+
+  /** What is packed under a name. */
+  public Optional<PackDescription> pack(String packName) {
+    return packs.stream().filter(pack -> pack.name().equals(packName)).findFirst();
   }
 
   /** The user of that name. */

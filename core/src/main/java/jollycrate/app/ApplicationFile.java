@@ -1,17 +1,15 @@
 package jollycrate.app;
 
-import java.io.IOException;
-import java.nio.file.FileSystems;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.PathMatcher;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.stream.Stream;
+import java.util.TreeMap;
+import jollycrate.pack.Shape;
 import org.tomlj.TomlTable;
 
 /** Reads {@code jolly.toml}. */
@@ -21,6 +19,8 @@ public final class ApplicationFile {
 
   private static final String NAME_FORM = "[A-Za-z0-9][A-Za-z0-9._-]*";
   private static final int MOST_CONNECTIONS = 10;
+  private static final List<String> DEFAULT_SOURCES =
+      List.of("src", "pom.xml", "build.gradle", "build.gradle.kts", "build.xml", "package.json");
 
   private final TomlFile file;
   private final Path folder;
@@ -55,14 +55,20 @@ public final class ApplicationFile {
   }
 
   private Application read() {
-    Optional<PackDescription> pack = pack();
+    Section app = root.section("app");
+    Optional<String> told = app.text("pack");
+    List<PackDescription> packs = packs(told);
     Optional<Path> artifact = root.text("artifact").map(folder::resolve);
-    if (pack.isPresent() && artifact.isPresent()) {
+    if (!packs.isEmpty() && artifact.isPresent()) {
       root.problem("artifact", "both 'artifact' and [pack] are given", "Keep one of them");
-    } else if (pack.isEmpty() && artifact.isEmpty()) {
+    } else if (packs.isEmpty() && artifact.isEmpty()) {
       root.missing("artifact", "Name a finished artifact, or describe in [pack] how to make it");
     }
-    Section app = root.section("app");
+    Optional<String> delivered = delivered(app, told, packs);
+    Map<String, Object> settings = settings();
+    if (!settings.isEmpty() && packs.stream().noneMatch(pack -> pack.shape() == Shape.WEB)) {
+      root.problem("settings", "nothing takes [settings]", "They go into shape = \"web\"");
+    }
     Optional<String> path = app.text("path");
     path.map(ContextPath::fault)
         .filter(fault -> !fault.isEmpty())
@@ -79,8 +85,11 @@ public final class ApplicationFile {
         new Application(
             Optional.of(file.path()),
             name(),
-            version(pack.isPresent()),
-            pack,
+            version(!packs.isEmpty()),
+            packs,
+            delivered,
+            build(packs),
+            settings,
             artifact,
             path.map(ContextPath::normal),
             startsWithin,
@@ -117,86 +126,67 @@ public final class ApplicationFile {
     return version;
   }
 
-  private Optional<PackDescription> pack() {
-    Section pack = root.section("pack");
-    if (pack.isEmpty()) {
+  private List<PackDescription> packs(Optional<String> delivered) {
+    String artifactName = root.text("name").orElse("app") + "-" + root.text("version").orElse("0");
+    return new PackSection(root.section("pack"), folder, artifactName, delivered).read();
+  }
+
+  /** Which of several artifacts is delivered: the one told, else the only one a server takes. */
+  private static Optional<String> delivered(
+      Section app, Optional<String> told, List<PackDescription> packs) {
+    List<String> names = packs.stream().map(PackDescription::name).toList();
+    if (told.isPresent() && !names.contains(told.get())) {
+      app.problem(
+          "pack",
+          "there is no [pack." + told.get() + "]",
+          names.equals(List.of("")) ? "Remove 'pack'" : Section.mendFor(told.get(), names));
+    }
+    return told.or(
+        () -> {
+          List<String> wars =
+              packs.stream()
+                  .filter(pack -> pack.shape().isWar())
+                  .map(PackDescription::name)
+                  .toList();
+          return wars.size() == 1 ? Optional.of(wars.get(0)) : Optional.empty();
+        });
+  }
+
+  private Optional<Build> build(List<PackDescription> packs) {
+    Section build = root.section("build");
+    if (build.isEmpty()) {
       return Optional.empty();
     }
-    String shape = pack.text("shape").orElse("war");
-    if (!shape.equals("war")) {
-      pack.problem("shape", "shape \"" + shape + "\" is not known", "Write shape = \"war\"");
+    List<String> run = build.texts("run");
+    if (run.isEmpty() || run.get(0).isBlank()) {
+      build.missing("run", "Give a command as a list, like run = [\"mvn\", \"-q\", \"package\"]");
     }
-    List<String> libs = pack.texts("libs");
-    String target =
-        pack.text("to")
-            .orElse(
-                "crate/"
-                    + root.text("name").orElse("app")
-                    + "-"
-                    + root.text("version").orElse("0")
-                    + ".war");
-    PackDescription description =
-        new PackDescription(
-            paths(pack.texts("classes")),
-            paths(pack.texts("web")),
-            libs.stream().flatMap(pattern -> matching(pack, pattern).stream()).toList(),
-            patterns(pack),
-            folder.resolve(target));
-    if (description.classes().isEmpty() && description.web().isEmpty()) {
-      pack.missing("classes", "Name the folder of compiled classes, or a 'web' folder");
-    }
-    pack.end();
-    return Optional.of(description);
+    List<String> sources = build.texts("sources");
+    List<Path> makes = packs.stream().flatMap(pack -> pack.classes().stream()).distinct().toList();
+    List<Path> pages = packs.stream().flatMap(pack -> pack.web().stream()).distinct().toList();
+    build.end();
+    return Optional.of(
+        new Build(
+            run,
+            (sources.isEmpty() ? DEFAULT_SOURCES : sources).stream().map(folder::resolve).toList(),
+            makes.isEmpty() ? pages : makes));
   }
 
-  private List<Path> paths(List<String> written) {
-    return written.stream().map(folder::resolve).toList();
-  }
-
-  private static List<String> patterns(Section pack) {
-    List<String> patterns = pack.texts("leave-out");
-    for (String pattern : patterns) {
-      try {
-        FileSystems.getDefault().getPathMatcher("glob:" + pattern);
-      } catch (IllegalArgumentException e) {
-        pack.problem("leave-out", "'" + pattern + "' is no pattern: " + e.getMessage(), "");
-        return List.of();
+  private Map<String, Object> settings() {
+    Section section = root.section("settings");
+    Map<String, Object> settings = new TreeMap<>();
+    for (String key : section.keys()) {
+      Object value = section.value(key).orElseThrow();
+      boolean secret = value instanceof String text && Reference.of(text, folder).isPresent();
+      if (secret) {
+        section.problem(
+            key,
+            "a secret must not go into a page, where everybody reads it",
+            "Write the value itself, or keep it on the server");
       }
+      settings.put(key, TomlJson.of(value));
     }
-    return patterns;
-  }
-
-  private List<Path> matching(Section pack, String pattern) {
-    Path absolute = folder.resolve(pattern.contains("*") ? "x" : pattern).normalize();
-    if (!pattern.contains("*")) {
-      if (!Files.isRegularFile(absolute)) {
-        pack.problem("libs", "there is no file '" + pattern + "'", "");
-      }
-      return List.of(absolute);
-    }
-    Path base = folder.resolve(pattern.substring(0, pattern.indexOf('*')) + "x").getParent();
-    if (!Files.isDirectory(base)) {
-      pack.problem("libs", "there is no folder '" + base + "'", "Build first, or mend 'libs'");
-      return List.of();
-    }
-    try (Stream<Path> files = Files.walk(base)) {
-      PathMatcher matcher =
-          FileSystems.getDefault().getPathMatcher("glob:" + folder.resolve(pattern).normalize());
-      List<Path> found =
-          files
-              .map(Path::normalize)
-              .filter(Files::isRegularFile)
-              .filter(matcher::matches)
-              .sorted()
-              .toList();
-      if (found.isEmpty()) {
-        pack.problem("libs", "no file matches '" + pattern + "'", "");
-      }
-      return found;
-    } catch (IOException | IllegalArgumentException e) {
-      pack.problem("libs", "'" + pattern + "' cannot be searched: " + e.getMessage(), "");
-      return List.of();
-    }
+    return settings;
   }
 
   private List<DataSource> dataSources() {
@@ -297,7 +287,7 @@ public final class ApplicationFile {
     Section own = root.section("for");
     for (String server : own.keys()) {
       Section values = own.section(server);
-      List.of("app", "datasource", "users", "roles").forEach(values::has);
+      List.of("app", "datasource", "users", "roles", "settings").forEach(values::has);
       values.end();
     }
   }

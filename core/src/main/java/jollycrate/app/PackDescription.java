@@ -2,12 +2,30 @@ package jollycrate.app;
 
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Optional;
+import jollycrate.pack.PackRequest;
+import jollycrate.pack.Shape;
 
 /**
- * The {@code [pack]} table: what becomes the artifact.
+ * A {@code [pack]} or {@code [pack.NAME]} table: what becomes an artifact.
  *
- * @param libs patterns of archives, relative to the file they stand in
+ * @param name of the table, empty when there is only one
+ * @param libs empty when they are the project's own, as its {@code pom.xml} tells
+ * @param alone libraries that only running alone needs
+ * @param main class to start, when it is told
+ * @param settingsFile path inside of the JSON file that settings go to
+ * @param javax whether the server of a front end offers {@code javax.servlet}
  * @param target the artifact that {@code jolly pack} writes
  */
 public record PackDescription(
-    List<Path> classes, List<Path> web, List<Path> libs, List<String> leaveOut, Path target) {}
+    String name,
+    Shape shape,
+    List<Path> classes,
+    List<Path> web,
+    Optional<LibraryPatterns> libs,
+    LibraryPatterns alone,
+    Optional<String> main,
+    PackRequest.Choice choice,
+    Optional<String> settingsFile,
+    boolean javax,
+    Path target) {}

@@ -42,6 +42,17 @@ final class Section {
     return keys;
   }
 
+  /** Keys whose values are of a type, in order. */
+  Set<String> keysOf(Class<?> type) {
+    Set<String> found = new LinkedHashSet<>();
+    for (String key : keys()) {
+      if (layerOf(key).map(layer -> layer.get(List.of(key))).filter(type::isInstance).isPresent()) {
+        found.add(key);
+      }
+    }
+    return found;
+  }
+
   boolean has(String key) {
     known.add(key);
     return layerOf(key).isPresent();
@@ -125,6 +136,21 @@ final class Section {
     return new Section(file, path(key), inner, place);
   }
 
+  /** The table of that name laid over this one. */
+  Section over(String key) {
+    Section inner = section(key);
+    List<TomlTable> all = new ArrayList<>(inner.layers);
+    all.addAll(layers);
+    return new Section(file, inner.name, all, inner.position);
+  }
+
+  /** Where a key stands, else where its table begins. */
+  Problem place(String key) {
+    TomlPosition place =
+        layerOf(key).map(layer -> layer.inputPositionOf(List.of(key))).orElse(position);
+    return new Problem(file.path(), place.line(), place.column(), "", "");
+  }
+
   /** The tables of an array {@code [[key]]}. */
   List<Section> sections(String key) {
     Optional<Object> value = value(key);
@@ -156,9 +182,8 @@ final class Section {
   }
 
   void problem(String key, String message, String mend) {
-    TomlPosition place =
-        layerOf(key).map(layer -> layer.inputPositionOf(List.of(key))).orElse(position);
-    file.problem(place, message, mend);
+    Problem place = place(key);
+    file.problem(TomlPosition.positionAt(place.line(), place.column()), message, mend);
   }
 
   /** Reports every key that nobody asked for. */

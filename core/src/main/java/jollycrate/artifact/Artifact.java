@@ -17,6 +17,10 @@ import java.util.SortedSet;
  *     without classes
  * @param highestClass the entry that has it; empty without classes
  * @param mainClass {@code Main-Class} of the manifest
+ * @param startClass class that a framework's own launcher goes on to, {@code Start-Class} of the
+ *     manifest
+ * @param layout how it is built up
+ * @param endpoints what answers, as far as servlets are declared
  * @param dataSources JNDI names of data sources it declares, below {@code java:comp/env/}
  * @param roles security roles it declares
  * @param ownPackages packages of its own classes, as in stack traces
@@ -35,6 +39,9 @@ public record Artifact(
     String highestClass,
     ServletNamespace namespace,
     Optional<String> mainClass,
+    Optional<String> startClass,
+    Layout layout,
+    List<Endpoint> endpoints,
     List<Declared> dataSources,
     SortedSet<String> roles,
     SortedSet<String> ownPackages,
@@ -48,8 +55,50 @@ public record Artifact(
    */
   public record Declared(String name, String where) {}
 
+  /**
+   * How an archive is built up.
+   *
+   * @param libraries archives inside, by path
+   * @param beside archives that it expects beside it, from {@code Class-Path}
+   * @param modules modules of an EAR, with the context path of web modules
+   * @param multiRelease holds code for single Java versions
+   * @param script bytes of a script before the archive, 0 when it has none
+   */
+  public record Layout(
+      List<Library> libraries,
+      List<String> beside,
+      List<String> modules,
+      boolean multiRelease,
+      long script) {
+    /** Nothing but files. */
+    public static final Layout PLAIN = new Layout(List.of(), List.of(), List.of(), false, 0);
+  }
+
+  /**
+   * An archive inside.
+   *
+   * @param size in bytes, as it would stand on a disk
+   * @param stored whether it is not compressed once more
+   */
+  public record Library(String path, long size, boolean stored) {}
+
+  /**
+   * A path that a servlet answers at.
+   *
+   * @param pattern URL pattern (Jakarta Servlet 6.0, section 12.2)
+   * @param servlet class or page behind it
+   * @param where entry, with line when it is a descriptor
+   */
+  public record Endpoint(String pattern, String servlet, String where) {}
+
   /** The oldest Java that runs every class of it; 0 without classes. */
   public int java() {
     return highestLevel == 0 ? 0 : JavaLevel.javaOf(highestLevel);
+  }
+
+  /** The same as people call it. */
+  public String javaLabel() {
+    int java = java();
+    return java > 0 && java < 5 ? "1." + java : String.valueOf(java);
   }
 }

@@ -1,26 +1,23 @@
 package jollycrate.artifact;
 
 import java.io.ByteArrayInputStream;
-import java.io.FilterInputStream;
 import java.io.IOException;
-import java.io.InputStream;
+import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.Collections;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
-import java.util.SortedSet;
-import java.util.TreeSet;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.CompletionException;
 import java.util.jar.Attributes;
 import java.util.jar.Manifest;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import java.util.zip.ZipEntry;
-import java.util.zip.ZipFile;
-import java.util.zip.ZipInputStream;
+import java.util.zip.ZipException;
 
 /**
  * Reads an archive without unpacking it. The archive is untrusted: sizes are bounded and nothing of
@@ -31,29 +28,34 @@ public final class ArtifactReader {
   public static final int MOST_ENTRIES = 500_000;
 
   private static final int MOST_CLASS_BYTES = 16 << 20;
+  private static final int MOST_LIBRARY_BYTES = 512 << 20;
   private static final long INFLATION_FLOOR = 1L << 30;
   private static final int INFLATION_FACTOR = 100;
   private static final Pattern NAME_WITH_VERSION =
       Pattern.compile("(.+?)-(\\d[\\w.+-]*)", Pattern.UNICODE_CHARACTER_CLASS);
+  private static final Pattern LIBRARY =
+      Pattern.compile(".*\\.(jar|war|rar)", Pattern.CASE_INSENSITIVE);
+  private static final String ALONE = "WEB-INF/alone/";
 
   private final Path file;
+  private final ZipArchive archive;
   private final WebDescriptors descriptors = new WebDescriptors();
   private final List<String> faults = new ArrayList<>();
-  private final SortedSet<String> ownPackages = new TreeSet<>();
-  private int entries;
-  private long inflatedLeft;
-  private int highestLevel;
-  private String highestClass = "";
-  private boolean javax;
-  private boolean jakarta;
-  private boolean webInf;
-  private boolean anyClass;
-  private boolean enterprise;
+  private final List<Artifact.Library> libraries = new ArrayList<>();
+  private final boolean webInf;
+  private final ClassLevels classes;
   private Attributes manifest = new Attributes();
   private Optional<String> contextXml = Optional.empty();
+  private List<String> modules = List.of();
+  private boolean enterprise;
+  private int entries;
+  private long inflatedLeft;
 
-  private ArtifactReader(Path file) {
+  private ArtifactReader(Path file, ZipArchive archive) {
     this.file = file;
+    this.archive = archive;
+    this.webInf = archive.members().stream().anyMatch(m -> m.name().startsWith("WEB-INF/"));
+    this.classes = new ClassLevels(descriptors, faults);
   }
 
   /**
@@ -66,11 +68,20 @@ public final class ArtifactReader {
       String reason = Files.isDirectory(file) ? "it is a folder" : "there is no such file";
       throw new ArtifactException("Cannot read '" + file + "': " + reason);
     }
-    try {
-      return new ArtifactReader(file).read();
-    } catch (IOException | IllegalArgumentException e) {
+    CompletableFuture<String> digest = CompletableFuture.supplyAsync(() -> digest(file));
+    try (ZipArchive archive = ZipArchive.open(file)) {
+      return new ArtifactReader(file, archive).read(digest);
+    } catch (IOException | IllegalArgumentException | CompletionException e) {
       throw new ArtifactException(
           "Cannot read '" + file + "' as an archive: " + reasonOf(e) + ". Build or copy it again");
+    }
+  }
+
+  private static String digest(Path file) {
+    try {
+      return Digests.of(file);
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
     }
   }
 
@@ -78,36 +89,59 @@ public final class ArtifactReader {
     return e.getMessage() == null ? e.getClass().getSimpleName() : e.getMessage();
   }
 
-  private Artifact read() throws IOException {
+  private Artifact read(CompletableFuture<String> digest) throws IOException {
     long size = Files.size(file);
     inflatedLeft = Math.max(INFLATION_FLOOR, size * INFLATION_FACTOR);
-    try (ZipFile zip = new ZipFile(file.toFile())) {
-      for (ZipEntry entry : Collections.list(zip.entries())) {
-        if (!entry.isDirectory()) {
-          visit(zip, entry);
-        }
+    for (ZipMember member : archive.members()) {
+      if (!member.isFolder()) {
+        visit(member);
       }
     }
     String base = baseName();
     Matcher versioned = NAME_WITH_VERSION.matcher(base);
     boolean matches = versioned.matches();
+    startIsThere();
     return new Artifact(
         file,
         kind(),
         size,
         entries,
-        Digests.of(file),
+        digest.join(),
         stated("Implementation-Title").orElse(matches ? versioned.group(1) : base),
         stated("Implementation-Version").orElse(matches ? versioned.group(2) : ""),
-        highestLevel,
-        highestClass,
-        ServletNamespace.of(javax, jakarta),
+        classes.highest(),
+        classes.highestClass(),
+        classes.namespace(),
         stated("Main-Class"),
+        stated("Start-Class"),
+        layout(),
+        descriptors.endpoints(),
         descriptors.dataSources(),
         descriptors.roles(),
-        ownPackages,
+        classes.ownPackages(),
         contextXml,
         List.copyOf(faults));
+  }
+
+  private Artifact.Layout layout() throws IOException {
+    byte[] start = archive.beginning(2);
+    boolean script = start.length == 2 && start[0] == '#' && start[1] == '!';
+    return new Artifact.Layout(
+        List.copyOf(libraries),
+        stated("Class-Path").map(path -> Arrays.asList(path.split("\\s+"))).orElse(List.of()),
+        modules,
+        stated("Multi-Release").filter(value -> value.equalsIgnoreCase("true")).isPresent(),
+        script ? archive.leading() : 0);
+  }
+
+  /** A main class may stand in a library only if the manifest names libraries beside the file. */
+  private void startIsThere() {
+    Optional<String> main = stated("Main-Class");
+    if (main.isPresent()
+        && stated("Class-Path").isEmpty()
+        && archive.member(main.get().replace('.', '/') + ".class").isEmpty()) {
+      faults.add("META-INF/MANIFEST.MF: there is no main class '" + main.get() + "' inside");
+    }
   }
 
   private String baseName() {
@@ -122,10 +156,13 @@ public final class ArtifactReader {
         .filter(value -> !value.isEmpty());
   }
 
+  private boolean isWar() {
+    return webInf || file.getFileName().toString().toLowerCase(Locale.ROOT).endsWith(".war");
+  }
+
   private ArtifactKind kind() {
     boolean main = stated("Main-Class").isPresent();
-    boolean named = file.getFileName().toString().toLowerCase(Locale.ROOT).endsWith(".war");
-    if (webInf || named) {
+    if (isWar()) {
       return main ? ArtifactKind.EXECUTABLE_WAR : ArtifactKind.WAR;
     }
     if (enterprise) {
@@ -134,40 +171,54 @@ public final class ArtifactReader {
     if (main) {
       return ArtifactKind.EXECUTABLE_JAR;
     }
-    return anyClass ? ArtifactKind.LIBRARY_JAR : ArtifactKind.ARCHIVE;
+    return classes.any() ? ArtifactKind.LIBRARY_JAR : ArtifactKind.ARCHIVE;
   }
 
-  private void visit(ZipFile zip, ZipEntry entry) throws IOException {
-    String name = entry.getName();
+  private void visit(ZipMember member) throws IOException {
+    String name = member.name();
     if (++entries > MOST_ENTRIES) {
-      throw new IOException("it has more than " + MOST_ENTRIES + " entries");
+      throw new ZipException("it has more than " + MOST_ENTRIES + " entries");
     }
-    if (escapes(name)) {
+    inflatedLeft -= member.size();
+    if (inflatedLeft < 0) {
+      throw new ZipException("it inflates to an unreasonable size");
+    }
+    if (member.escapes()) {
       faults.add("entry '" + name + "' points outside the archive");
-      return;
-    }
-    webInf = webInf || name.startsWith("WEB-INF/");
-    if (name.endsWith(".class")) {
-      visitClass(name, read(zip, entry, MOST_CLASS_BYTES), true);
-    } else if (name.startsWith("WEB-INF/lib/") && name.endsWith(".jar")) {
-      visitLibrary(zip, entry);
+    } else if (name.endsWith(".class")) {
+      visitClass(member);
+    } else if (LIBRARY.matcher(name).matches()) {
+      libraries.add(new Artifact.Library(name, member.size(), member.method() == ZipMember.STORED));
+      visitLibrary(member);
     } else {
-      visitDescriptor(zip, entry);
+      visitDescriptor(member);
     }
   }
 
-  private void visitDescriptor(ZipFile zip, ZipEntry entry) throws IOException {
-    String name = entry.getName();
+  private void visitClass(ZipMember member) throws IOException {
+    if (!isWar() || member.name().startsWith("WEB-INF/classes/")) {
+      classes.visitOwn(member.name(), archive.read(member, MOST_CLASS_BYTES));
+    } else {
+      classes.exists();
+    }
+  }
+
+  private void visitDescriptor(ZipMember member) throws IOException {
+    String name = member.name();
     try {
       switch (name) {
         case "META-INF/MANIFEST.MF" ->
             manifest =
-                new Manifest(new ByteArrayInputStream(descriptor(zip, entry))).getMainAttributes();
-        case "META-INF/application.xml" -> enterprise = true;
-        case "META-INF/context.xml" -> readContextXml(descriptor(zip, entry));
-        case "WEB-INF/web.xml" -> descriptors.readWebXml(name, descriptor(zip, entry));
+                new Manifest(new ByteArrayInputStream(descriptor(member))).getMainAttributes();
+        case "META-INF/application.xml" -> {
+          enterprise = true;
+          modules = WebDescriptors.modules(name, descriptor(member));
+        }
+        case "META-INF/context.xml" ->
+            contextXml = Optional.of(XmlDocument.parse(name, descriptor(member)).text());
+        case "WEB-INF/web.xml" -> descriptors.readWebXml(name, descriptor(member));
         case "WEB-INF/classes/META-INF/persistence.xml" ->
-            descriptors.readPersistenceXml(name, descriptor(zip, entry));
+            descriptors.readPersistenceXml(name, descriptor(member));
         default -> {
           return;
         }
@@ -177,117 +228,39 @@ public final class ArtifactReader {
     }
   }
 
-  private void readContextXml(byte[] bytes) {
-    XmlDocument document = XmlDocument.parse("META-INF/context.xml", bytes);
-    contextXml = Optional.of(document.text());
-  }
-
-  private void visitLibrary(ZipFile zip, ZipEntry library) {
-    try (ZipInputStream jar = new ZipInputStream(bounded(zip.getInputStream(library)))) {
-      int inside = 0;
-      for (ZipEntry entry = jar.getNextEntry(); entry != null; entry = jar.getNextEntry()) {
-        inside++;
-        String name = entry.getName();
-        if (name.endsWith(".class") && !name.startsWith("META-INF/versions/")) {
-          byte[] bytes = jar.readNBytes(MOST_CLASS_BYTES);
-          visitClass(library.getName() + "!/" + name, bytes, false);
+  /** What a server does not load, it does not stumble over. */
+  private void visitLibrary(ZipMember member) {
+    if (member.name().startsWith(ALONE) || isWar() && !member.name().startsWith("WEB-INF/lib/")) {
+      return;
+    }
+    try (ZipArchive library = archive.inside(member, MOST_LIBRARY_BYTES)) {
+      for (ZipMember inside : library.members()) {
+        if (inside.name().endsWith(".class")) {
+          classes.visitHead(member.name(), library, inside);
+        } else if (inside.name().equals("META-INF/web-fragment.xml")) {
+          byte[] bytes = library.read(inside, XmlDocument.MOST_BYTES);
+          descriptors.readWebXml(member.name() + "!/" + inside.name(), bytes);
         }
-      }
-      if (inside == 0) {
-        faults.add("library '" + library.getName() + "' is no readable archive");
       }
     } catch (IOException | IllegalArgumentException e) {
-      faults.add("library '" + library.getName() + "' cannot be read: " + reasonOf(e));
+      faults.add("library '" + member.name() + "' is no readable archive: " + reasonOf(e));
+    } catch (XmlException e) {
+      faults.add(e.getMessage());
     }
   }
 
-  private void visitClass(String name, byte[] bytes, boolean own) {
-    String simple = name.substring(name.lastIndexOf('/') + 1);
-    if (name.startsWith("META-INF/versions/") || simple.equals("module-info.class")) {
-      return;
-    }
-    Optional<ClassFile> read = ClassFile.read(bytes);
-    if (read.isEmpty()) {
-      faults.add("'" + name + "' is no class file");
-      return;
-    }
-    ClassFile head = read.get();
-    anyClass = true;
-    if (head.major() > highestLevel) {
-      highestLevel = head.major();
-      highestClass = name;
-    }
-    if (own) {
-      javax = javax || head.javax();
-      jakarta = jakarta || head.jakarta();
-      ownPackages.add(packageOf(name));
-    }
-    if (head.resource()) {
-      ResourceAnnotations.dataSources(bytes).forEach(jndi -> descriptors.declare(jndi, name));
-    }
-  }
-
-  private static String packageOf(String entry) {
-    String inside = entry.replaceFirst("^(WEB-INF|BOOT-INF)/classes/", "");
-    int slash = inside.lastIndexOf('/');
-    return slash < 0 ? "" : inside.substring(0, slash).replace('/', '.');
-  }
-
-  private static boolean escapes(String name) {
-    return name.startsWith("/")
-        || name.contains("\\")
-        || name.contains(":")
-        || name.equals("..")
-        || name.startsWith("../")
-        || name.contains("/../")
-        || name.endsWith("/..");
-  }
-
-  private byte[] descriptor(ZipFile zip, ZipEntry entry) throws IOException {
-    return read(zip, entry, XmlDocument.MOST_BYTES);
-  }
-
-  private byte[] read(ZipFile zip, ZipEntry entry, int most) throws IOException {
-    try (InputStream in = bounded(zip.getInputStream(entry))) {
-      byte[] bytes = in.readNBytes(most + 1);
-      if (bytes.length > most) {
-        throw new IOException("entry '" + entry.getName() + "' is larger than " + most + " bytes");
-      }
-      return bytes;
-    }
-  }
-
-  private InputStream bounded(InputStream in) {
-    return new FilterInputStream(in) {
-      @Override
-      public int read() throws IOException {
-        byte[] one = new byte[1];
-        return read(one, 0, 1) < 0 ? -1 : one[0] & 0xff;
-      }
-
-      @Override
-      public int read(byte[] into, int from, int most) throws IOException {
-        int read = in.read(into, from, most);
-        inflatedLeft -= Math.max(0, read);
-        if (inflatedLeft < 0) {
-          throw new IOException("it inflates to an unreasonable size");
-        }
-        return read;
-      }
-    };
+  private byte[] descriptor(ZipMember member) throws IOException {
+    return archive.read(member, XmlDocument.MOST_BYTES);
   }
 
   /** The text of an entry in an archive, when there is such an entry. */
   public static Optional<String> text(Path archive, String entryName) throws IOException {
-    try (ZipFile zip = new ZipFile(archive.toFile())) {
-      ZipEntry entry = zip.getEntry(entryName);
-      if (entry == null) {
-        return Optional.empty();
-      }
-      try (InputStream in = zip.getInputStream(entry)) {
-        return Optional.of(
-            new String(in.readNBytes(XmlDocument.MOST_BYTES), StandardCharsets.UTF_8));
-      }
+    try (ZipArchive zip = ZipArchive.open(archive)) {
+      Optional<ZipMember> member = zip.member(entryName);
+      return member.isEmpty()
+          ? Optional.empty()
+          : Optional.of(
+              new String(zip.read(member.get(), XmlDocument.MOST_BYTES), StandardCharsets.UTF_8));
     }
   }
 }

@@ -13,12 +13,20 @@ import java.util.Optional;
  * @param javax refers to {@code javax/servlet/}
  * @param jakarta refers to {@code jakarta/servlet/}
  * @param resource carries or may carry a {@code Resource} annotation
+ * @param servlet carries or may carry a {@code WebServlet} annotation
  */
-record ClassFile(int major, boolean javax, boolean jakarta, boolean resource) {
+record ClassFile(int major, boolean javax, boolean jakarta, boolean resource, boolean servlet) {
   private static final int MAGIC = 0xCAFEBABE;
   private static final byte[] JAVAX = ascii("javax/servlet/");
   private static final byte[] JAKARTA = ascii("jakarta/servlet/");
   private static final byte[] RESOURCE = ascii("annotation/Resource");
+  private static final byte[] SERVLET = ascii("annotation/WebServlet");
+
+  /** The major version alone, 0 when the bytes begin no class file. */
+  static int majorOf(byte[] head) {
+    ByteBuffer in = ByteBuffer.wrap(head);
+    return head.length < 8 || in.getInt() != MAGIC ? 0 : Short.toUnsignedInt(in.getShort(6));
+  }
 
   /** Empty when the bytes are no class file. */
   static Optional<ClassFile> read(byte[] bytes) {
@@ -31,6 +39,7 @@ record ClassFile(int major, boolean javax, boolean jakarta, boolean resource) {
     boolean javax = false;
     boolean jakarta = false;
     boolean resource = false;
+    boolean servlet = false;
     int count = Short.toUnsignedInt(in.getShort());
     try {
       for (int index = 1; index < count; index++) {
@@ -41,6 +50,7 @@ record ClassFile(int major, boolean javax, boolean jakarta, boolean resource) {
           javax = javax || contains(bytes, start, length, JAVAX);
           jakarta = jakarta || contains(bytes, start, length, JAKARTA);
           resource = resource || contains(bytes, start, length, RESOURCE);
+          servlet = servlet || contains(bytes, start, length, SERVLET);
           in.position(start + length);
         } else {
           in.position(in.position() + sizeOf(tag));
@@ -50,7 +60,7 @@ record ClassFile(int major, boolean javax, boolean jakarta, boolean resource) {
     } catch (IllegalArgumentException | BufferUnderflowException e) {
       return Optional.empty();
     }
-    return Optional.of(new ClassFile(major, javax, jakarta, resource));
+    return Optional.of(new ClassFile(major, javax, jakarta, resource, servlet));
   }
 
   private static int sizeOf(int tag) {

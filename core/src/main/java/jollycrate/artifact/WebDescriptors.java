@@ -1,7 +1,10 @@
 package jollycrate.artifact;
 
 import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.SortedSet;
 import java.util.TreeSet;
 
@@ -11,6 +14,9 @@ final class WebDescriptors {
 
   private final List<Artifact.Declared> dataSources = new ArrayList<>();
   private final SortedSet<String> roles = new TreeSet<>();
+  private final List<Artifact.Endpoint> endpoints = new ArrayList<>();
+  private final List<Artifact.Endpoint> annotated = new ArrayList<>();
+  private boolean complete;
 
   void readWebXml(String entry, byte[] bytes) {
     XmlDocument document = XmlDocument.parse(entry, bytes);
@@ -22,10 +28,65 @@ final class WebDescriptors {
             reference.childText("res-ref-name"), entry + ":" + document.lineOf(reference.start()));
       }
     }
+    complete |= root.name().equals("web-app") && root.value("metadata-complete", "").equals("true");
+    readServlets(entry, document);
     root.children("security-role").forEach(role -> addRole(role.childText("role-name")));
     root.descendants("auth-constraint").stream()
         .flatMap(constraint -> constraint.children("role-name").stream())
         .forEach(role -> addRole(role.text()));
+  }
+
+  private void readServlets(String entry, XmlDocument document) {
+    Map<String, String> classes = new HashMap<>();
+    for (XmlElement servlet : document.root().children("servlet")) {
+      String page = servlet.childText("jsp-file");
+      classes.put(
+          servlet.childText("servlet-name"),
+          page.isEmpty() ? servlet.childText("servlet-class") : page);
+    }
+    for (XmlElement mapping : document.root().children("servlet-mapping")) {
+      String name = mapping.childText("servlet-name");
+      for (XmlElement pattern : mapping.children("url-pattern")) {
+        endpoints.add(
+            new Artifact.Endpoint(
+                pattern.text(),
+                classes.getOrDefault(name, name),
+                entry + ":" + document.lineOf(pattern.start())));
+      }
+    }
+  }
+
+  /** A servlet that an annotation maps. */
+  void mapped(String pattern, String className, String where) {
+    annotated.add(new Artifact.Endpoint(pattern, className, where));
+  }
+
+  /** A complete descriptor keeps annotations from being read (section 8.1). */
+  List<Artifact.Endpoint> endpoints() {
+    List<Artifact.Endpoint> all = new ArrayList<>(endpoints);
+    if (!complete) {
+      all.addAll(annotated);
+    }
+    all.sort(Comparator.comparing(Artifact.Endpoint::pattern));
+    return List.copyOf(all);
+  }
+
+  /** Modules of {@code application.xml} (Jakarta EE 10, section 8.6). */
+  static List<String> modules(String entry, byte[] bytes) {
+    List<String> modules = new ArrayList<>();
+    for (XmlElement module : XmlDocument.parse(entry, bytes).root().children("module")) {
+      for (XmlElement kind : module.children()) {
+        String path = kind.childText("context-root");
+        String file = kind.name().equals("web") ? kind.childText("web-uri") : kind.text();
+        modules.add(
+            file
+                + " ("
+                + kind.name()
+                + (path.isEmpty() ? "" : " at /" + path.replaceFirst("^/", ""))
+                + ")");
+      }
+    }
+    return modules;
   }
 
   void readPersistenceXml(String entry, byte[] bytes) {

@@ -1,40 +1,31 @@
 package jollycrate.pack;
 
 import java.io.IOException;
-import java.nio.file.FileSystems;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
-import java.nio.file.PathMatcher;
 import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
-import java.util.stream.Stream;
+import jollycrate.artifact.Digests;
 
-/** Collects the files of an archive: sorted by path, without what nobody wants delivered. */
+/** Collects what goes into an archive, sorted by path; nothing becomes what it should not. */
 final class Contents {
-  private static final Set<String> VERSION_CONTROL =
-      Set.of(".git", ".svn", ".hg", ".bzr", "CVS", "_darcs", ".gitignore", ".gitattributes");
-  private static final Set<String> DESKTOP = Set.of(".DS_Store", "Thumbs.db", "desktop.ini");
-  private static final Set<String> EDITOR =
-      Set.of(".idea", ".vscode", ".settings", ".project", ".classpath");
-
-  /** A file on its way into the archive. */
-  record Entry(Path source, long bytes, String part) {}
+  private static final int LONGEST_NAME = 0xFFFF;
 
   private final TreeMap<String, Entry> entries = new TreeMap<>();
+  private final Map<String, String> anyCase = new HashMap<>();
+  private final Set<String> folders = new HashSet<>();
   private final List<Packed.LeftOut> leftOut = new ArrayList<>();
-  private final List<PathMatcher> patterns;
+  private final List<Packed.Remark> remarks = new ArrayList<>();
 
-  Contents(List<String> leaveOut) {
-    this.patterns =
-        leaveOut.stream()
-            .map(pattern -> FileSystems.getDefault().getPathMatcher("glob:" + pattern))
-            .toList();
-  }
-
-  Map<String, Entry> entries() {
+  TreeMap<String, Entry> entries() {
     return entries;
   }
 
@@ -42,55 +33,129 @@ final class Contents {
     return leftOut;
   }
 
-  void addFolder(Path folder, String prefix, String part) throws IOException {
-    try (Stream<Path> children = Files.list(folder)) {
-      for (Path child : children.sorted().toList()) {
-        String name = prefix + child.getFileName();
-        String reason = reasonToLeaveOut(child, name);
-        if (!reason.isEmpty()) {
-          leftOut.add(new Packed.LeftOut(name, reason));
-        } else if (Files.isDirectory(child)) {
-          addFolder(child, name + "/", part);
-        } else {
-          addFile(child, name, part);
-        }
-      }
-    }
+  List<Packed.Remark> remarks() {
+    return remarks;
+  }
+
+  void leaveOut(String path, String reason, long bytes) {
+    leftOut.add(new Packed.LeftOut(path, reason, bytes));
+  }
+
+  void remark(String text, List<String> details) {
+    remarks.add(new Packed.Remark(false, text, List.copyOf(details)));
+  }
+
+  void warn(String text, List<String> details) {
+    remarks.add(new Packed.Remark(true, text, List.copyOf(details)));
+  }
+
+  void add(String name, byte[] bytes, String part) throws IOException {
+    add(new Entry(name, new Source.OfBytes(bytes, name), part, false));
+  }
+
+  void add(String name, String text, String part) throws IOException {
+    add(name, text.getBytes(StandardCharsets.UTF_8), part);
   }
 
   void addFile(Path file, String name, String part) throws IOException {
-    if (!Files.isReadable(file)) {
-      throw new PackException("Cannot pack '" + file + "': it cannot be read. Mend its rights");
-    }
-    if (patterns.stream().anyMatch(pattern -> pattern.matches(Path.of(name)))) {
-      leftOut.add(new Packed.LeftOut(name, "asked for by 'leave-out'"));
-    } else if (entries.containsKey(name)) {
-      leftOut.add(
-          new Packed.LeftOut(
-              name, "'" + entries.get(name).source() + "' stands there already; it wins"));
-    } else {
-      entries.put(name, new Entry(file, Files.size(file), part));
+    try {
+      add(new Entry(name, new Source.OfFile(file, Files.size(file)), part, false));
+    } catch (NoSuchFileException e) {
+      throw new PackException("Cannot pack '" + file + "': there is no such file");
     }
   }
 
-  private String reasonToLeaveOut(Path file, String name) throws IOException {
-    String simple = file.getFileName().toString();
-    if (VERSION_CONTROL.contains(simple)) {
-      return "belongs to version control";
+  /**
+   * Adds an entry. The same content twice is no matter.
+   *
+   * @throws PackException when another content has that name
+   */
+  void add(Entry entry) throws IOException {
+    String name = entry.name();
+    if (name.getBytes(StandardCharsets.UTF_8).length > LONGEST_NAME) {
+      throw new PackException(
+          "Cannot pack '" + entry.source().place() + "': its path is too long for an archive");
     }
-    if (DESKTOP.contains(simple)) {
-      return "left by a desktop";
+    Entry stands = entries.get(name);
+    if (stands != null) {
+      if (!same(stands, entry)) {
+        throw clash(stands, entry, "both become '" + name + "' and differ", "Remove one of them");
+      }
+      return;
     }
-    boolean swap = simple.startsWith(".") && simple.matches(".*\\.sw[a-p]");
-    boolean autosave = simple.startsWith("#") && simple.endsWith("#") || simple.startsWith(".#");
-    if (EDITOR.contains(simple) || simple.endsWith("~") || swap || autosave) {
-      return "left by an editor";
+    String other = anyCase.putIfAbsent(name.toLowerCase(Locale.ROOT), name);
+    if (other != null && !ofOneLibrary(entries.get(other), entry)) {
+      throw clash(
+          entries.get(other),
+          entry,
+          "'"
+              + other
+              + "' and '"
+              + name
+              + "' differ in case only and cannot stand together in a"
+              + " folder on every machine",
+          "Rename one of them, or name one in 'leave-out'");
     }
-    if (Files.isSymbolicLink(file)) {
-      return "a symbolic link";
+    noFileIsFolder(entry);
+    entries.put(name, entry);
+  }
+
+  /** Replaces what stands under a name, or adds it. */
+  void replace(Entry entry) throws IOException {
+    if (entries.containsKey(entry.name())) {
+      entries.put(entry.name(), entry);
+    } else {
+      add(entry);
     }
-    return patterns.stream().anyMatch(pattern -> pattern.matches(Path.of(name)))
-        ? "asked for by 'leave-out'"
-        : "";
+  }
+
+  private void noFileIsFolder(Entry entry) {
+    String name = entry.name();
+    Entry file = null;
+    for (int slash = name.indexOf('/'); slash >= 0; slash = name.indexOf('/', slash + 1)) {
+      String folder = name.substring(0, slash);
+      folders.add(folder);
+      file = file == null ? entries.get(folder) : file;
+    }
+    if (file != null) {
+      throw clash(file, entry, "a file would be a folder too", "Rename one of them");
+    }
+    if (folders.contains(name)) {
+      throw new PackException(
+          "Cannot pack '"
+              + entry.source().place()
+              + "': '"
+              + name
+              + "' is a folder already. Rename one of them");
+    }
+  }
+
+  private static PackException clash(Entry one, Entry other, String reason, String mend) {
+    return new PackException(
+        "Cannot pack '"
+            + one.source().place()
+            + "' and '"
+            + other.source().place()
+            + "': "
+            + reason
+            + ". "
+            + mend);
+  }
+
+  /** What stood together in an archive may stand together in another. */
+  private static boolean ofOneLibrary(Entry one, Entry other) {
+    return one.source() instanceof Source.OfMember a
+        && other.source() instanceof Source.OfMember b
+        && a.library().equals(b.library());
+  }
+
+  private static boolean same(Entry one, Entry other) throws IOException {
+    return one.source().size() == other.source().size() && digest(one).equals(digest(other));
+  }
+
+  private static String digest(Entry entry) throws IOException {
+    try (var in = entry.source().open()) {
+      return Digests.copying(in, java.io.OutputStream.nullOutputStream());
+    }
   }
 }

@@ -1,22 +1,68 @@
 package jollycrate.pack;
 
 import java.nio.file.Path;
+import java.time.LocalDateTime;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.SortedMap;
 
 /**
- * What goes into a WAR.
+ * What goes into an artifact.
  *
- * @param classes folders whose content goes to {@code WEB-INF/classes}; the first that has a file
- *     wins
- * @param web folder whose content goes to the root
- * @param libs archives that go to {@code WEB-INF/lib}
- * @param leaveOut patterns over paths inside the WAR, as in {@link java.nio.file.FileSystem
- *     #getPathMatcher} with the syntax {@code glob}
+ * @param name of the application
+ * @param version of the release
+ * @param classes folders of compiled classes and resources
+ * @param web folders whose content goes to the root of a WAR
+ * @param libs libraries, in the order of the class path
+ * @param alone libraries that only running alone needs
+ * @param main class to start, when it is told
+ * @param choice what stays outside
+ * @param aloneSettings what the launcher of an executable WAR reads: listener, data sources, users;
+ *     no secret
+ * @param pages how a front end is prepared for its place
+ * @param time of every entry
  */
 public record PackRequest(
     String name,
     String version,
+    Shape shape,
     List<Path> classes,
     List<Path> web,
     List<Path> libs,
-    List<String> leaveOut) {}
+    List<Path> alone,
+    Optional<String> main,
+    Choice choice,
+    SortedMap<String, String> aloneSettings,
+    Pages pages,
+    LocalDateTime time) {
+  /** The time of every entry unless told: the first that every reader shows as a day in 2000. */
+  public static final LocalDateTime FIXED_TIME = LocalDateTime.of(2000, 1, 1, 0, 0);
+
+  /**
+   * What goes in and what does not.
+   *
+   * @param packages packages whose classes go in, with those below them; empty: all
+   * @param leaveOut patterns over paths inside, as in {@link java.nio.file.FileSystem
+   *     #getPathMatcher} with the syntax {@code glob}
+   * @param keep patterns over file names of libraries that go in although a server brings them
+   */
+  public record Choice(List<String> packages, List<String> leaveOut, List<String> keep) {
+    /** Everything goes in. */
+    public static final Choice ALL = new Choice(List.of(), List.of(), List.of());
+  }
+
+  /**
+   * How a front end is prepared for its place.
+   *
+   * @param path context path, {@code /} for the root
+   * @param settings values for the page
+   * @param settingsFile path inside of the JSON file that they go to; empty: into the pages' block
+   * @param javax whether the server offers {@code javax.servlet}
+   */
+  public record Pages(
+      String path, Map<String, Object> settings, Optional<String> settingsFile, boolean javax) {
+    /** At the root, without settings. */
+    public static final Pages PLAIN = new Pages("/", Map.of(), Optional.empty(), false);
+  }
+}

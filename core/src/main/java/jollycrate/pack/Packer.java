@@ -1,139 +1,183 @@
 package jollycrate.pack;
 
-import java.io.BufferedOutputStream;
-import java.io.ByteArrayOutputStream;
 import java.io.IOException;
-import java.io.OutputStream;
-import java.nio.charset.StandardCharsets;
+import java.nio.file.AtomicMoveNotSupportedException;
+import java.nio.file.FileSystemException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
-import java.time.LocalDateTime;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.jar.Attributes;
-import java.util.jar.Manifest;
-import java.util.zip.ZipEntry;
-import java.util.zip.ZipOutputStream;
-import jollycrate.artifact.Digests;
+import java.util.Optional;
+import java.util.stream.Stream;
+import jollycrate.artifact.Comparison;
+import jollycrate.artifact.ZipArchive;
 
 /**
- * Packs a WAR (Jakarta Servlet 6.0, section 10.5) that depends on nothing but its input: entries
- * sorted with the manifest first, one fixed time, no owner, no order of the disk.
+ * Packs an artifact that depends on nothing but its input: entries sorted with the manifest first,
+ * one time, no owner, no order of the disk. It is written beside the target and renamed, so that
+ * what stood there stays until the new one is whole.
  */
 public final class Packer {
-  /** The time of every entry: the first that every archive reader shows as a day in 2000. */
-  static final LocalDateTime FIXED_TIME = LocalDateTime.of(2000, 1, 1, 0, 0);
+  private static final int HEAVIEST = 5;
 
-  private static final String MANIFEST = "META-INF/MANIFEST.MF";
+  private final PackRequest request;
+  private final Path target;
+  private final PackWatch watch;
 
-  private Packer() {}
+  private Packer(PackRequest request, Path target, PackWatch watch) {
+    this.request = request;
+    this.target = target.toAbsolutePath().normalize();
+    this.watch = watch;
+  }
+
+  /** Packs while nobody watches. */
+  public static Packed pack(PackRequest request, Path target) {
+    return pack(request, target, PackWatch.NONE);
+  }
 
   /**
-   * Packs beside the target and renames, so that what stood there stays until the new one is whole.
+   * Packs.
    *
-   * @throws PackException when a source is missing or there is nothing to pack
+   * @param target the file; a folder of the same name without the ending goes with it for libraries
+   *     beside the JAR
+   * @throws PackException when a source is missing, wrong or hostile, there is nothing to pack, or
+   *     the target cannot be written; what stood at the target is as it was
    */
-  public static Packed pack(PackRequest request, Path target) {
-    try {
-      return write(request, collect(request), target.toAbsolutePath());
+  public static Packed pack(PackRequest request, Path target, PackWatch watch) {
+    return new Packer(request, target, watch).pack();
+  }
+
+  private Packed pack() {
+    outputIsNoInput();
+    try (Layout layout = new Layout(request)) {
+      List<Entry> entries = layout.entries();
+      Files.createDirectories(target.getParent());
+      return request.shape() == Shape.JAR_AND_LIBS
+          ? new LibrariesBeside(this, layout, entries).pack()
+          : packed(layout, entries, Optional.empty(), write(entries, target));
+    } catch (FileSystemException e) {
+      throw new PackException("Cannot pack '" + target + "': " + reason(e));
     } catch (IOException e) {
-      throw new PackException("Cannot pack '" + target + "': " + e);
+      throw new PackException("Cannot pack '" + target + "': " + e.getMessage());
     }
   }
 
-  private static Contents collect(PackRequest request) throws IOException {
-    Contents contents = new Contents(request.leaveOut());
-    for (Path folder : request.classes()) {
-      contents.addFolder(folderAt(folder, "classes"), "WEB-INF/classes/", "classes");
-    }
-    for (Path folder : request.web()) {
-      contents.addFolder(folderAt(folder, "web"), "", "web files");
-    }
-    for (Path library : request.libs()) {
-      contents.addFile(library, "WEB-INF/lib/" + library.getFileName(), "libraries");
-    }
-    if (contents.entries().isEmpty()) {
-      throw new PackException(
-          "Cannot pack '"
-              + request.name()
-              + "': there is nothing to pack. Build the project first");
-    }
-    return contents;
+  private static String reason(FileSystemException e) {
+    String place = e.getFile() == null ? "" : e.getFile() + ": ";
+    String reason = e.getReason() == null ? e.getClass().getSimpleName() : e.getReason();
+    return place + reason;
   }
 
-  private static Path folderAt(Path folder, String key) {
-    if (!Files.isDirectory(folder)) {
-      throw new PackException(
-          "Cannot pack '"
-              + folder
-              + "': there is no such folder. Build the project first, or mend '"
-              + key
-              + "' in [pack]");
-    }
-    return folder;
-  }
-
-  private static Packed write(PackRequest request, Contents contents, Path target)
-      throws IOException {
-    Files.createDirectories(target.getParent());
-    Path beside = target.resolveSibling("." + target.getFileName() + ".part");
-    try {
-      List<Packed.Part> parts = writeEntries(request, contents, beside);
-      String digest = Digests.of(beside);
-      boolean changed = !Files.isRegularFile(target) || !Digests.of(target).equals(digest);
-      if (changed) {
-        Files.move(
-            beside, target, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
+  private void outputIsNoInput() {
+    List<Path> folders = new ArrayList<>(request.classes());
+    folders.addAll(request.web());
+    Path real = Folder.real(target.getParent()).resolve(target.getFileName());
+    for (Path folder : folders) {
+      if (real.startsWith(Folder.real(folder))) {
+        throw new PackException(
+            "Cannot pack '"
+                + target
+                + "': it stands inside '"
+                + folder
+                + "', which goes into it. Name another 'to' in [pack]");
       }
-      return new Packed(
-          target, Files.size(target), digest, parts, List.copyOf(contents.leftOut()), changed);
+    }
+    List<Path> files = new ArrayList<>(request.libs());
+    files.addAll(request.alone());
+    if (files.stream().anyMatch(file -> Folder.real(file).equals(real))) {
+      throw new PackException(
+          "Cannot pack '"
+              + target
+              + "': it is one of the libraries that go into it. Name another 'to' in [pack], or"
+              + " mend 'libs'");
+    }
+  }
+
+  PackRequest request() {
+    return request;
+  }
+
+  Path target() {
+    return target;
+  }
+
+  /** How an archive differs from the one it replaced. */
+  record Written(boolean changed, Optional<Comparison> since) {}
+
+  /** Writes an archive beside its place, then renames it. */
+  Written write(List<Entry> entries, Path place) throws IOException {
+    Path beside = place.resolveSibling("." + place.getFileName() + ".part");
+    try (Earlier.Maybe earlier = Earlier.at(place)) {
+      long all = entries.stream().mapToLong(entry -> entry.source().size()).sum();
+      long[] done = {0};
+      try (ZipOut out = new ZipOut(beside, request.time());
+          ZipWriter writer =
+              new ZipWriter(
+                  out,
+                  earlier.found(),
+                  bytes -> watch.packed(place.getFileName().toString(), done[0] += bytes, all))) {
+        writer.write(entries);
+      }
+      boolean changed = !Files.isRegularFile(place) || Files.mismatch(beside, place) >= 0;
+      if (!changed) {
+        return new Written(false, Optional.empty());
+      }
+      Optional<Comparison> since = Optional.empty();
+      if (earlier.found().isPresent()) {
+        try (ZipArchive now = ZipArchive.open(beside)) {
+          since = Optional.of(Comparison.of(earlier.found().get().archive(), now));
+        }
+      }
+      move(beside, place);
+      return new Written(true, since);
     } finally {
       Files.deleteIfExists(beside);
     }
   }
 
-  private static List<Packed.Part> writeEntries(PackRequest request, Contents contents, Path file)
+  static void move(Path from, Path to) throws IOException {
+    try {
+      Files.move(from, to, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
+    } catch (AtomicMoveNotSupportedException e) {
+      Files.move(from, to, StandardCopyOption.REPLACE_EXISTING);
+    }
+  }
+
+  Packed packed(Layout layout, List<Entry> entries, Optional<Path> folder, Written written)
       throws IOException {
     Map<String, Packed.Part> parts = new LinkedHashMap<>();
-    try (OutputStream out = new BufferedOutputStream(Files.newOutputStream(file), 1 << 16);
-        ZipOutputStream zip = new ZipOutputStream(out, StandardCharsets.UTF_8)) {
-      Contents.Entry own = contents.entries().remove(MANIFEST);
-      begin(zip, MANIFEST);
-      byte[] manifest = own == null ? manifest(request) : Files.readAllBytes(own.source());
-      zip.write(manifest);
-      count(parts, "manifest", manifest.length);
-      for (Map.Entry<String, Contents.Entry> entry : contents.entries().entrySet()) {
-        begin(zip, entry.getKey());
-        Files.copy(entry.getValue().source(), zip);
-        count(parts, entry.getValue().part(), entry.getValue().bytes());
+    for (Entry entry : entries) {
+      if (!entry.isFolder()) {
+        parts.merge(
+            entry.part(),
+            new Packed.Part(entry.part(), 1, entry.source().size()),
+            (a, b) -> new Packed.Part(a.name(), a.files() + 1, a.bytes() + b.bytes()));
       }
     }
-    return new ArrayList<>(parts.values());
+    return new Packed(
+        request.shape(),
+        target,
+        folder,
+        Files.size(target),
+        written.changed(),
+        layout.mainClass(),
+        List.copyOf(parts.values()),
+        heaviest(entries),
+        List.copyOf(layout.contents().leftOut()),
+        List.copyOf(layout.contents().remarks()),
+        written.since());
   }
 
-  private static void begin(ZipOutputStream zip, String name) throws IOException {
-    ZipEntry entry = new ZipEntry(name);
-    entry.setTimeLocal(FIXED_TIME);
-    zip.putNextEntry(entry);
-  }
-
-  private static void count(Map<String, Packed.Part> parts, String part, long bytes) {
-    parts.merge(
-        part,
-        new Packed.Part(part, 1, bytes),
-        (a, b) -> new Packed.Part(part, a.files() + 1, a.bytes() + b.bytes()));
-  }
-
-  private static byte[] manifest(PackRequest request) throws IOException {
-    Manifest manifest = new Manifest();
-    manifest.getMainAttributes().put(Attributes.Name.MANIFEST_VERSION, "1.0");
-    manifest.getMainAttributes().put(Attributes.Name.IMPLEMENTATION_TITLE, request.name());
-    manifest.getMainAttributes().put(Attributes.Name.IMPLEMENTATION_VERSION, request.version());
-    ByteArrayOutputStream bytes = new ByteArrayOutputStream();
-    manifest.write(bytes);
-    return bytes.toByteArray();
+  private static List<Packed.Heavy> heaviest(List<Entry> entries) {
+    Stream<Entry> sorted =
+        entries.stream().sorted(Comparator.comparingLong((Entry entry) -> -entry.source().size()));
+    return sorted
+        .limit(HEAVIEST)
+        .map(entry -> new Packed.Heavy(entry.name(), entry.source().size()))
+        .toList();
   }
 }

@@ -147,12 +147,37 @@ class FilesPeopleWriteTest {
         "[[check]]\nget = \"/\"\nstatus = 99",
         "[[check]]\nget = \"/\"\njson = { a = 1 }",
         "[for.shop]\nname = \"x\"",
+        "[settings]\na = 1",
         "[pack]\nclasses = \"c\""
       })
   void schemaAndReaderAgree(String lines) throws IOException {
     boolean read = problems(BASE + lines).isEmpty();
     String json = Toml.parse(BASE + lines).toJson();
     assertThat(schema("jolly").validate(json, InputFormat.JSON).isEmpty()).isEqualTo(read);
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      textBlock =
+          """
+          [pack]\\nclasses = "c"\\nshape = "merged-jar"\\nmain = "a.B"                    | true
+          [pack]\\nweb = "w"\\n[pack.a]\\nshape = "war"\\n[pack.b]\\nshape = "web"         | true
+          [pack]\\nweb = "w"\\nshape = "web"\\n[settings]\\napi = "/x"\\n[for.a.settings]\\nx = 1 | true
+          [pack]\\nclasses = "c"\\n[build]\\nrun = ["mvn"]\\nsources = "src"                | true
+          [pack]\\nweb = "w"\\n[pack.a]\\nshape = "war"\\n[app]\\npack = "a"               | true
+          [pack]\\nclasses = "c"\\nshape = "jar"                                        | false
+          [pack]\\nclasses = "c"\\nlib = "x.jar"                                        | false
+          [pack]\\nclasses = "c"\\n[pack.a]\\nlib = "x.jar"                             | false
+          [pack]\\nclasses = "c"\\n[build]\\nsources = "src"                            | false
+          [pack]\\nclasses = "c"\\nsettings = "/a.json"                                 | false
+          [pack]\\nshape = "war"                                                        | false
+          """)
+  void schemaAndReaderOfPackingAgree(String lines, boolean right) throws IOException {
+    String text = "name = \"shop\"\nversion = \"1\"\n" + lines.replace("\\n", "\n");
+    assertThat(problems(text).isEmpty()).isEqualTo(right);
+    assertThat(schema("jolly").validate(Toml.parse(text).toJson(), InputFormat.JSON).isEmpty())
+        .isEqualTo(right);
   }
 
   @ParameterizedTest

@@ -4,17 +4,26 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.FileTime;
 import java.util.Collections;
 import java.util.List;
+import java.util.Optional;
+import java.util.TreeMap;
 import java.util.stream.Stream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipFile;
+import java.util.zip.ZipOutputStream;
+import jollycrate.artifact.Digests;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.objectweb.asm.ClassWriter;
+import org.objectweb.asm.Opcodes;
 
 /** The same input gives the same bytes, and nothing gets in that nobody wants delivered. */
 class PackerTest {
@@ -26,8 +35,20 @@ class PackerTest {
     file("classes/ünï/日本.txt");
     file("web/index.html");
     file("web/WEB-INF/web.xml");
-    file("libs/b.jar");
-    file("libs/a.jar");
+    library("b", "b/B.txt", "b");
+    library("a", "a/A.txt", "a");
+  }
+
+  private Path library(String name, String... entries) throws IOException {
+    Path file = folder.resolve("libs/" + name + ".jar");
+    Files.createDirectories(file.getParent());
+    try (ZipOutputStream zip = new ZipOutputStream(Files.newOutputStream(file))) {
+      for (int i = 0; i < entries.length; i += 2) {
+        zip.putNextEntry(new ZipEntry(entries[i]));
+        zip.write(entries[i + 1].getBytes(StandardCharsets.UTF_8));
+      }
+    }
+    return file;
   }
 
   private Path file(String name) throws IOException {
@@ -37,15 +58,24 @@ class PackerTest {
   }
 
   private Packed pack(String target, String... leaveOut) {
-    PackRequest request =
-        new PackRequest(
-            "shop",
-            "1.0",
-            List.of(folder.resolve("classes")),
-            List.of(folder.resolve("web")),
-            List.of(folder.resolve("libs/b.jar"), folder.resolve("libs/a.jar")),
-            List.of(leaveOut));
-    return Packer.pack(request, folder.resolve(target));
+    PackRequest.Choice choice = new PackRequest.Choice(List.of(), List.of(leaveOut), List.of());
+    return Packer.pack(request(Shape.WAR, Optional.empty(), choice), folder.resolve(target));
+  }
+
+  private PackRequest request(Shape shape, Optional<String> main, PackRequest.Choice choice) {
+    return new PackRequest(
+        "shop",
+        "1.0",
+        shape,
+        List.of(folder.resolve("classes")),
+        shape.isJar() ? List.of() : List.of(folder.resolve("web")),
+        List.of(folder.resolve("libs/b.jar"), folder.resolve("libs/a.jar")),
+        List.of(),
+        main,
+        choice,
+        new TreeMap<>(),
+        PackRequest.Pages.PLAIN,
+        PackRequest.FIXED_TIME);
   }
 
   private static List<String> names(Path war) throws IOException {
@@ -76,7 +106,7 @@ class PackerTest {
       }
     }
     Packed second = pack("b.war");
-    assertThat(second.digest()).isEqualTo(first.digest());
+    assertThat(Digests.of(second.file())).isEqualTo(Digests.of(first.file()));
     assertThat(pack("a.war").changed()).isFalse();
     file("web/index2.html");
     assertThat(pack("a.war").changed()).isTrue();
@@ -124,14 +154,161 @@ class PackerTest {
   }
 
   @Test
-  void twoFilesOfOneNameAreTold() throws IOException {
-    file("web/WEB-INF/classes/shop/Desk.class");
-    assertThat(pack("a.war").leftOut())
+  void twoFilesOfOneNameAreRefusedUnlessTheyAreTheSame() throws IOException {
+    Path other = file("web/WEB-INF/classes/shop/Desk.class");
+    assertThatThrownBy(() -> pack("a.war"))
+        .hasMessageContaining("both become 'WEB-INF/classes/shop/Desk.class' and differ")
+        .hasMessageContaining(other.toString());
+    Files.writeString(other, "classes/shop/Desk.class");
+    assertThat(pack("a.war").entries()).isEqualTo(7);
+  }
+
+  @Test
+  void unchangedFilesComeFromTheEarlierArtifactAndTheBytesAreAsIfPackedAnew() throws IOException {
+    StringBuilder text = new StringBuilder();
+    for (int i = 0; i < 300_000; i++) {
+      text.append(i * 7919L % 1000).append(' ');
+    }
+    Files.writeString(folder.resolve("web/long.txt"), text);
+    pack("a.war");
+    file("web/index.html");
+    Files.writeString(folder.resolve("web/index.html"), "another page, another length");
+    Files.writeString(folder.resolve("classes/shop/Desk.class"), "classes/shop/Tesk.class");
+    pack("a.war");
+    assertThat(Files.mismatch(folder.resolve("a.war"), pack("fresh.war").file())).isEqualTo(-1);
+    try (ZipFile zip = new ZipFile(folder.resolve("a.war").toFile())) {
+      assertThat(zip.getInputStream(zip.getEntry("long.txt")).readAllBytes())
+          .isEqualTo(text.toString().getBytes(StandardCharsets.UTF_8));
+    }
+  }
+
+  @Test
+  void moreEntriesThanAPlainArchiveHolds() throws IOException {
+    Path many = Files.createDirectories(folder.resolve("web/many"));
+    for (int i = 0; i < 66_000; i++) {
+      Files.createFile(many.resolve("f" + i));
+    }
+    assertThat(names(pack("a.war").file())).hasSize(66_007).contains("many/f65999");
+  }
+
+  @Test
+  void mergedLibrariesAreReadTogetherAndWhatIsHiddenIsTold() throws IOException {
+    Files.write(folder.resolve("classes/shop/Desk.class"), mainClass("shop/Desk"));
+    library(
+        "a",
+        "META-INF/services/shop.Part",
+        "a.Part\ncommon.Part\n",
+        "META-INF/LICENSE",
+        "licence of a",
+        "META-INF/A.SF",
+        "signed",
+        "module-info.class",
+        "x",
+        "x/same.txt",
+        "same",
+        "x/other.txt",
+        "of a");
+    library(
+        "b",
+        "META-INF/services/shop.Part",
+        "b.Part\ncommon.Part",
+        "META-INF/LICENSE",
+        "licence of b",
+        "x/same.txt",
+        "same",
+        "x/other.txt",
+        "of b");
+    Packed packed =
+        Packer.pack(
+            request(Shape.MERGED_JAR, Optional.empty(), PackRequest.Choice.ALL),
+            folder.resolve("shop.jar"));
+    assertThat(packed.mainClass()).contains("shop.Desk");
+    assertThat(names(packed.file()))
+        .contains("META-INF/licenses/a/META-INF/LICENSE", "META-INF/licenses/b/META-INF/LICENSE")
+        .contains("META-INF/", "x/")
+        .doesNotContain("META-INF/A.SF", "module-info.class");
+    try (ZipFile zip = new ZipFile(packed.file().toFile())) {
+      assertThat(zip.getInputStream(zip.getEntry("META-INF/services/shop.Part")))
+          .hasContent("b.Part\ncommon.Part\na.Part\n");
+      assertThat(zip.getInputStream(zip.getEntry("x/other.txt"))).hasContent("of b");
+    }
+    assertThat(packed.remarks())
+        .filteredOn(Packed.Remark::warning)
         .singleElement()
         .satisfies(
-            left -> {
-              assertThat(left.path()).isEqualTo("WEB-INF/classes/shop/Desk.class");
-              assertThat(left.reason()).contains("stands there already; it wins");
+            remark -> {
+              assertThat(remark.text()).isEqualTo("1 file differs: b.jar over a.jar");
+              assertThat(remark.details()).containsExactly("x/other.txt");
             });
+  }
+
+  private static byte[] mainClass(String name) {
+    ClassWriter writer = new ClassWriter(0);
+    writer.visit(Opcodes.V17, Opcodes.ACC_PUBLIC, name, null, "java/lang/Object", null);
+    int access = Opcodes.ACC_PUBLIC | Opcodes.ACC_STATIC;
+    writer.visitMethod(access, "main", "([Ljava/lang/String;)V", null, null).visitEnd();
+    writer.visitEnd();
+    return writer.toByteArray();
+  }
+
+  @Test
+  void theClassToStartIsFoundOrAskedFor() throws IOException {
+    Files.write(folder.resolve("classes/shop/Desk.class"), mainClass("shop/Desk"));
+    Files.write(folder.resolve("classes/shop/Bell.class"), mainClass("shop/Bell"));
+    Path target = folder.resolve("shop.jar");
+    assertThatThrownBy(
+            () ->
+                Packer.pack(
+                    request(Shape.MERGED_JAR, Optional.empty(), PackRequest.Choice.ALL), target))
+        .hasMessageContaining("2 classes can be started: shop.Bell, shop.Desk");
+    assertThatThrownBy(
+            () ->
+                Packer.pack(
+                    request(Shape.MERGED_JAR, Optional.of("shop.Sale"), PackRequest.Choice.ALL),
+                    target))
+        .hasMessageContaining("there is no such class")
+        .hasMessageContaining("shop.Bell, shop.Desk");
+    assertThat(target).doesNotExist();
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "../out.txt, points outside the archive",
+    "/etc/out.txt, points outside the archive",
+    "a/../../out.txt, points outside the archive"
+  })
+  void aHostileLibraryIsRefused(String entry, String reason) throws IOException {
+    Path library = library("a", entry, "x");
+    assertThatThrownBy(() -> pack("a.war"))
+        .hasMessageContaining(library.toString())
+        .hasMessageContaining(reason);
+  }
+
+  @Test
+  void aLibraryThatSaysOneThingAndHoldsAnotherIsRefused() throws IOException {
+    Files.write(folder.resolve("classes/shop/Desk.class"), mainClass("shop/Desk"));
+    Path library = library("a", "x/long.txt", "wheel ".repeat(500));
+    byte[] bytes = Files.readAllBytes(library);
+    bytes[60] ^= 0x55;
+    Files.write(library, bytes);
+    assertThatThrownBy(
+            () ->
+                Packer.pack(
+                    request(Shape.MERGED_JAR, Optional.empty(), PackRequest.Choice.ALL),
+                    folder.resolve("shop.jar")))
+        .isInstanceOf(PackException.class)
+        .hasMessageContaining("a.jar!/x/long.txt");
+  }
+
+  @Test
+  void namesThatDifferInCaseOnlyAreRefused() throws IOException {
+    file("web/Index.html");
+    assertThatThrownBy(() -> pack("a.war")).hasMessageContaining("differ in case only");
+  }
+
+  @Test
+  void theOutputIsNoInput() {
+    assertThatThrownBy(() -> pack("web/a.war")).hasMessageContaining("which goes into it");
+    assertThatThrownBy(() -> pack("libs/a.jar")).hasMessageContaining("one of the libraries");
   }
 }

@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.util.Optional;
 import java.util.concurrent.Callable;
 import jollycrate.Crate;
+import jollycrate.cli.options.BuildOptions;
 import jollycrate.cli.options.CommonOptions;
 import jollycrate.cli.output.DeliveryView;
 import jollycrate.delivery.DeliveryOutcome;
@@ -28,6 +29,8 @@ public final class DeployCommand implements Callable<Integer> {
   @Spec private CommandSpec spec;
 
   @Mixin private CommonOptions options;
+
+  @Mixin private BuildOptions build;
 
   @Parameters(
       arity = "0..1",
@@ -71,7 +74,7 @@ public final class DeployCommand implements Callable<Integer> {
     Crate crate = session.crate(options, view);
     DeliveryOutcome outcome =
         file == null
-            ? crate.deploy(server, onAdminPort, dryRun)
+            ? crate.deploy(server, onAdminPort, dryRun, build.mode())
             : crate.deployFile(
                 session.setting().folder().resolve(file).normalize(),
                 Optional.ofNullable(path),

@@ -1,9 +1,15 @@
 package jollycrate.cli.output;
 
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.stream.Collectors;
 import jollycrate.artifact.Artifact;
 
 /** Shows what an archive tells about itself. */
 public final class InspectView {
+  private static final int MOST_ENDPOINTS = 12;
+
   private final Screen screen;
 
   /** On that screen. */
@@ -28,6 +34,9 @@ public final class InspectView {
     row(table, "java", java(artifact));
     row(table, "servlets", artifact.namespace().label());
     artifact.mainClass().ifPresent(main -> row(table, "main class", main));
+    artifact.startClass().ifPresent(start -> row(table, "goes on to", start));
+    layout(table, artifact.layout());
+    endpoints(table, artifact);
     String label = "data source";
     for (Artifact.Declared declared : artifact.dataSources()) {
       row(table, label, declared.name() + style.faint("  declared in " + declared.where()));
@@ -44,6 +53,70 @@ public final class InspectView {
     table.lines().forEach(screen::line);
   }
 
+  private void layout(Table table, Artifact.Layout layout) {
+    if (layout.script() > 0) {
+      row(table, "script", Amounts.size(layout.script()) + " of shell before the archive");
+    }
+    if (!layout.libraries().isEmpty()) {
+      row(table, "libraries", inside(layout.libraries()));
+    }
+    if (!layout.beside().isEmpty()) {
+      row(
+          table,
+          "beside it",
+          Amounts.count(layout.beside().size(), "library", "libraries")
+              + style("  by Class-Path: " + String.join(" ", layout.beside())));
+    }
+    String label = "modules";
+    for (String module : layout.modules()) {
+      row(table, label, module);
+      label = "";
+    }
+    if (layout.multiRelease()) {
+      row(table, "versions", "multi-release: code for single Java versions inside");
+    }
+  }
+
+  private static String inside(List<Artifact.Library> libraries) {
+    Map<String, List<Artifact.Library>> byFolder =
+        libraries.stream()
+            .collect(
+                Collectors.groupingBy(
+                    library -> library.path().replaceFirst("[^/]*$", ""),
+                    TreeMap::new,
+                    Collectors.toList()));
+    return byFolder.entrySet().stream()
+        .map(
+            folder ->
+                Amounts.count(folder.getValue().size(), "archive", "archives")
+                    + " in "
+                    + (folder.getKey().isEmpty() ? "/" : folder.getKey())
+                    + ", "
+                    + Amounts.size(
+                        folder.getValue().stream().mapToLong(Artifact.Library::size).sum())
+                    + (folder.getValue().stream().allMatch(Artifact.Library::stored)
+                        ? " stored"
+                        : " deflated"))
+        .collect(Collectors.joining("; "));
+  }
+
+  private void endpoints(Table table, Artifact artifact) {
+    String label = "endpoints";
+    int shown = Math.min(MOST_ENDPOINTS, artifact.endpoints().size());
+    for (Artifact.Endpoint endpoint : artifact.endpoints().subList(0, shown)) {
+      String pattern = endpoint.pattern().isEmpty() ? "/ exactly" : endpoint.pattern();
+      row(table, label, pattern + style("  " + endpoint.servlet() + ", " + endpoint.where()));
+      label = "";
+    }
+    if (artifact.endpoints().size() > shown) {
+      row(table, "", style("and " + (artifact.endpoints().size() - shown) + " more in --json"));
+    }
+  }
+
+  private String style(String text) {
+    return screen.style().faint(text);
+  }
+
   private void row(Table table, String label, String value) {
     table.row().cell(label, screen.style()::faint).cell(value);
   }
@@ -52,7 +125,7 @@ public final class InspectView {
     return artifact.highestLevel() == 0
         ? "no classes inside"
         : "needs "
-            + artifact.java()
+            + artifact.javaLabel()
             + " (class-file version "
             + artifact.highestLevel()
             + ", "

@@ -1,20 +1,77 @@
 package jollycrate.cli.output;
 
+import com.fasterxml.jackson.annotation.JsonUnwrapped;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+import jollycrate.artifact.Comparison;
+import jollycrate.delivery.Progress;
+import jollycrate.pack.PackWatch;
 import jollycrate.pack.Packed;
 
-/** Shows what went into an archive. */
-public final class PackView {
-  private final Screen screen;
+/** Shows what went into an archive, and how far packing is. */
+public final class PackView implements PackWatch, Progress {
+  private static final String MARGIN = "  ";
+  private static final int FEW = 6;
+  private static final long LARGE = 8_000_000;
+  private static final long BETWEEN_NANOS = 80_000_000;
 
-  /** On that screen. */
-  public PackView(Screen screen) {
+  private final Screen screen;
+  private final Style style;
+  private final Path folder;
+  private long lastDrawn;
+
+  /** What machines read. */
+  public record Document(@JsonUnwrapped Packed packed, Optional<String> digest) {}
+
+  /**
+   * @param folder that paths are shown from
+   */
+  public PackView(Screen screen, Path folder) {
     this.screen = screen;
+    this.style = screen.style();
+    this.folder = folder;
+  }
+
+  @Override
+  public void packed(String file, long done, long all) {
+    long now = System.nanoTime();
+    if (all >= LARGE && now - lastDrawn > BETWEEN_NANOS) {
+      lastDrawn = now;
+      screen.live(
+          "packing "
+              + file
+              + ": "
+              + Amounts.size(done)
+              + " of "
+              + Amounts.size(all)
+              + ", "
+              + 100 * done / all
+              + " %");
+    }
+  }
+
+  @Override
+  public void waitingFor(String what) {
+    screen.live(what + " ...");
   }
 
   /** The whole sheet. */
-  public void show(Packed packed) {
-    Style style = screen.style();
-    Table table = new Table("  ");
+  public void show(Packed packed, Optional<String> digest) {
+    parts(packed);
+    heaviest(packed);
+    leftOut(packed);
+    packed.remarks().forEach(this::remark);
+    packed.since().ifPresent(this::since);
+    screen.gap();
+    packed.mainClass().ifPresent(main -> screen.line(style.faint("starts  ") + main));
+    ended(packed);
+    digest.ifPresent(told -> screen.line(style.faint("sha256 " + told)));
+  }
+
+  private void parts(Packed packed) {
+    heading("went in, as " + packed.shape().label());
+    Table table = new Table(MARGIN);
     for (Packed.Part part : packed.parts()) {
       table
           .row()
@@ -22,20 +79,105 @@ public final class PackView {
           .cell(Amounts.count(part.files(), "file", "files"))
           .cell(Amounts.size(part.bytes()));
     }
-    for (Packed.LeftOut left : packed.leftOut()) {
-      table.row().cell("left out", style::odd).cell(left.path()).cell(left.reason(), style::faint);
+    table.lines().forEach(screen::line);
+  }
+
+  private void heading(String text) {
+    screen.line(style.strong(text));
+  }
+
+  private void heaviest(Packed packed) {
+    heading("heaviest");
+    Table table = new Table(MARGIN);
+    for (Packed.Heavy heavy : packed.heaviest()) {
+      table.row().cell(Amounts.size(heavy.bytes())).cell(heavy.path());
     }
     table.lines().forEach(screen::line);
-    screen.gap();
-    String word = packed.changed() ? "Packed" : "Unchanged:";
+  }
+
+  private void leftOut(Packed packed) {
+    if (packed.leftOut().isEmpty()) {
+      return;
+    }
+    long saved = packed.leftOut().stream().mapToLong(Packed.LeftOut::bytes).sum();
+    heading("left out" + (saved > 0 ? ", which saves " + Amounts.size(saved) : ""));
+    Table table = new Table(MARGIN);
+    for (Packed.LeftOut left : packed.leftOut()) {
+      table
+          .row()
+          .cell(left.path())
+          .cell(left.bytes() > 0 ? Amounts.size(left.bytes()) : "")
+          .cell(left.reason(), style::faint);
+    }
+    some(table.lines());
+  }
+
+  private void some(List<String> lines) {
+    lines.stream().limit(FEW).forEach(screen::line);
+    if (lines.size() > FEW) {
+      screen.line(
+          MARGIN + style.faint("and " + (lines.size() - FEW) + " more; --json tells them all"));
+    }
+  }
+
+  private void remark(Packed.Remark remark) {
+    screen.line((remark.warning() ? style.odd("warn  ") : style.faint("note  ")) + remark.text());
+    some(remark.details().stream().map(detail -> MARGIN + "    " + style.faint(detail)).toList());
+  }
+
+  private void since(Comparison since) {
+    if (!since.isEmpty()) {
+      heading("since the last, " + CompareView.summary(since));
+      some(CompareView.lines(style, since));
+    }
+  }
+
+  private void ended(Packed packed) {
     screen.line(
-        style.good(word)
+        style.good(packed.changed() ? "Packed" : "Unchanged:")
             + " "
-            + style.place(packed.file().toString())
+            + style.place(shown(packed.file()))
             + ", "
             + Amounts.size(packed.size())
             + " in "
             + Amounts.count(packed.entries(), "entry", "entries"));
-    screen.line(style.faint("sha256 " + packed.digest()));
+    packed
+        .folder()
+        .ifPresent(
+            unpacked ->
+                screen.line(
+                    "the same unpacked: "
+                        + style.place(shown(unpacked) + "/")
+                        + ", started by the script in it"));
+  }
+
+  private String shown(Path file) {
+    return file.startsWith(folder) ? folder.relativize(file).toString() : file.toString();
+  }
+
+  /** One line each. */
+  public void showAll(List<Packed> all) {
+    Table table = new Table(MARGIN);
+    for (Packed packed : all) {
+      table
+          .row()
+          .cell(shown(packed.file()), style::place)
+          .cell(packed.shape().label())
+          .cell(Amounts.size(packed.size()))
+          .cell(Amounts.count(packed.entries(), "entry", "entries"))
+          .cell(packed.changed() ? "packed" : "unchanged", style::good)
+          .cell(packed.mainClass().map(main -> "starts " + main).orElse(""), style::faint);
+    }
+    table.lines().forEach(screen::line);
+    all.stream()
+        .flatMap(packed -> packed.remarks().stream())
+        .filter(Packed.Remark::warning)
+        .distinct()
+        .forEach(this::remark);
+  }
+
+  /** The digest of one of several. */
+  public void digest(Packed packed, String digest) {
+    screen.line(style.faint("sha256 " + digest + "  " + shown(packed.file())));
   }
 }

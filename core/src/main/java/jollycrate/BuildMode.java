@@ -1,0 +1,11 @@
+package jollycrate;
+
+/** Whether the project is built before it is packed. */
+public enum BuildMode {
+  /** When sources are newer than what was built. */
+  WHEN_STALE,
+  /** Always. */
+  ALWAYS,
+  /** Never. */
+  NEVER
+}

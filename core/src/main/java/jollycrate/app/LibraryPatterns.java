@@ -1,0 +1,82 @@
+package jollycrate.app;
+
+import java.io.IOException;
+import java.nio.file.FileSystems;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.PathMatcher;
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Set;
+import java.util.stream.Stream;
+
+/**
+ * Libraries as a file names them: archives, folders of archives, or patterns with {@code *}. What
+ * they name is looked up when it is needed, as a build may make it first.
+ *
+ * @param folder that relative ones start from
+ * @param origin where the list stands; its message is not used
+ * @param key that holds the list
+ */
+public record LibraryPatterns(List<String> patterns, Path folder, Problem origin, String key) {
+
+  /**
+   * The archives, in the order of the list and sorted within a pattern.
+   *
+   * @throws ProblemsException when one names nothing
+   */
+  public List<Path> files() {
+    Set<Path> files = new LinkedHashSet<>();
+    List<Problem> problems = new ArrayList<>();
+    for (String pattern : patterns) {
+      try {
+        files.addAll(matching(pattern, problems));
+      } catch (IOException | IllegalArgumentException e) {
+        problems.add(problem("'" + pattern + "' cannot be searched: " + e.getMessage(), ""));
+      }
+    }
+    if (!problems.isEmpty()) {
+      throw new ProblemsException(problems);
+    }
+    return List.copyOf(files);
+  }
+
+  private List<Path> matching(String pattern, List<Problem> problems) throws IOException {
+    if (!pattern.contains("*")) {
+      Path named = folder.resolve(pattern).normalize();
+      if (Files.isDirectory(named)) {
+        return matching(pattern.replaceFirst("/$", "") + "/*.jar", problems);
+      }
+      if (!Files.isRegularFile(named)) {
+        problems.add(problem("there is no file '" + pattern + "'", "Build first, or mend it"));
+      }
+      return List.of(named);
+    }
+    Path base = folder.resolve(pattern.substring(0, pattern.indexOf('*')) + "x").getParent();
+    if (!Files.isDirectory(base)) {
+      problems.add(
+          problem("there is no folder '" + base + "'", "Build first, or mend '" + key + "'"));
+      return List.of();
+    }
+    PathMatcher matcher =
+        FileSystems.getDefault().getPathMatcher("glob:" + folder.resolve(pattern).normalize());
+    try (Stream<Path> files = Files.walk(base)) {
+      List<Path> found =
+          files
+              .map(Path::normalize)
+              .filter(Files::isRegularFile)
+              .filter(matcher::matches)
+              .sorted()
+              .toList();
+      if (found.isEmpty()) {
+        problems.add(problem("no file matches '" + pattern + "'", "Build first, or mend it"));
+      }
+      return found;
+    }
+  }
+
+  private Problem problem(String message, String mend) {
+    return new Problem(origin.file(), origin.line(), origin.column(), message, mend);
+  }
+}

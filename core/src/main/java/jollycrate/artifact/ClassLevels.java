@@ -1,0 +1,118 @@
+package jollycrate.artifact;
+
+import java.io.IOException;
+import java.util.List;
+import java.util.Optional;
+import java.util.SortedSet;
+import java.util.TreeSet;
+import java.util.zip.Inflater;
+
+/**
+ * What the classes of an artifact need. Own classes are read whole, of classes in libraries only
+ * their first bytes. Classes for single Java versions and module descriptors raise no level.
+ */
+final class ClassLevels {
+  private static final int HEAD = 8;
+
+  private final WebDescriptors descriptors;
+  private final List<String> faults;
+  private final SortedSet<String> ownPackages = new TreeSet<>();
+  private final Inflater inflater = new Inflater(true);
+  private int highest;
+  private String highestClass = "";
+  private boolean javax;
+  private boolean jakarta;
+  private boolean any;
+
+  /**
+   * @param descriptors are told what annotations declare
+   * @param faults are added to
+   */
+  ClassLevels(WebDescriptors descriptors, List<String> faults) {
+    this.descriptors = descriptors;
+    this.faults = faults;
+  }
+
+  void exists() {
+    any = true;
+  }
+
+  private static boolean isPlain(String name) {
+    return !name.startsWith("META-INF/versions/")
+        && !name.endsWith("/module-info.class")
+        && !name.equals("module-info.class");
+  }
+
+  void visitOwn(String name, byte[] bytes) {
+    if (!isPlain(name)) {
+      return;
+    }
+    Optional<ClassFile> read = ClassFile.read(bytes);
+    if (read.isEmpty()) {
+      faults.add("'" + name + "' is no class file");
+      return;
+    }
+    ClassFile head = read.get();
+    level(name, head.major());
+    javax = javax || head.javax();
+    jakarta = jakarta || head.jakarta();
+    ownPackages.add(packageOf(name));
+    if (head.resource()) {
+      ResourceAnnotations.dataSources(bytes).forEach(jndi -> descriptors.declare(jndi, name));
+    }
+    if (head.servlet()) {
+      String servlet = (packageOf(name) + "." + simple(name)).replaceFirst("^\\.", "");
+      ServletAnnotations.patterns(bytes).forEach(p -> descriptors.mapped(p, servlet, name));
+    }
+  }
+
+  void visitHead(String library, ZipArchive archive, ZipMember member) throws IOException {
+    if (isPlain(member.name())) {
+      String name = library + "!/" + member.name();
+      int major = ClassFile.majorOf(archive.head(member, HEAD, inflater));
+      if (major == 0) {
+        faults.add("'" + name + "' is no class file");
+      } else {
+        level(name, major);
+      }
+    }
+  }
+
+  private void level(String name, int major) {
+    any = true;
+    if (major > highest) {
+      highest = major;
+      highestClass = name;
+    }
+  }
+
+  private static String simple(String entry) {
+    return entry.substring(entry.lastIndexOf('/') + 1).replaceFirst("\\.class$", "");
+  }
+
+  private static String packageOf(String entry) {
+    String inside = entry.replaceFirst("^(WEB-INF|BOOT-INF)/classes/", "");
+    int slash = inside.lastIndexOf('/');
+    return slash < 0 ? "" : inside.substring(0, slash).replace('/', '.');
+  }
+
+  boolean any() {
+    return any;
+  }
+
+  int highest() {
+    return highest;
+  }
+
+  String highestClass() {
+    return highestClass;
+  }
+
+  ServletNamespace namespace() {
+    return ServletNamespace.of(javax, jakarta);
+  }
+
+  SortedSet<String> ownPackages() {
+    return ownPackages;
+  }
+}

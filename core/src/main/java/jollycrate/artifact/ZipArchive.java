@@ -1,0 +1,259 @@
+package jollycrate.artifact;
+
+import java.io.Closeable;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
+import java.nio.channels.FileChannel;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.zip.CRC32;
+import java.util.zip.DataFormatException;
+import java.util.zip.Inflater;
+import java.util.zip.InflaterInputStream;
+import java.util.zip.ZipException;
+
+/**
+ * An archive open for reading: its entries in the order of its directory, their content inflated or
+ * as it stands. Untrusted: what the directory says of an entry is checked against the content.
+ */
+public final class ZipArchive implements Closeable {
+  private static final int LOCAL = 0x04034b50;
+  private static final int LOCAL_SIZE = 30;
+  private static final int BUFFER = 1 << 16;
+  private static final int HEAD_WINDOW = 256;
+
+  private final ZipBytes bytes;
+  private final ZipDirectory directory;
+  private final Map<String, ZipMember> byName = new LinkedHashMap<>();
+  private final List<String> repeated = new ArrayList<>();
+
+  private ZipArchive(ZipBytes bytes) throws IOException {
+    this.bytes = bytes;
+    this.directory = new ZipDirectory(bytes);
+    for (ZipMember member : directory.members) {
+      if (byName.putIfAbsent(member.name(), member) != null) {
+        repeated.add(member.name());
+      }
+    }
+  }
+
+  /** Opens a file. */
+  public static ZipArchive open(Path file) throws IOException {
+    FileChannel channel = FileChannel.open(file, StandardOpenOption.READ);
+    try {
+      return new ZipArchive(ZipBytes.of(channel));
+    } catch (IOException | RuntimeException e) {
+      channel.close();
+      throw e;
+    }
+  }
+
+  /**
+   * Opens an archive that stands in this one; valid as long as this one is open.
+   *
+   * @param most bytes to hold when it is deflated
+   */
+  public ZipArchive inside(ZipMember member, int most) throws IOException {
+    if (member.method() == ZipMember.STORED) {
+      return new ZipArchive(bytes.part(contentAt(member), member.compressed()));
+    }
+    return new ZipArchive(ZipBytes.of(read(member, most)));
+  }
+
+  /** Files and folders, each name once, in the order of the directory. */
+  public List<ZipMember> members() {
+    return List.copyOf(byName.values());
+  }
+
+  /** Names that stand in it more than once. */
+  public List<String> repeated() {
+    return List.copyOf(repeated);
+  }
+
+  /** The entry of that name. */
+  public Optional<ZipMember> member(String name) {
+    return Optional.ofNullable(byName.get(name));
+  }
+
+  /** Number of bytes before the first entry: of a script, when it starts by itself. */
+  public long leading() {
+    return directory.members.stream().mapToLong(ZipMember::headerAt).min().orElse(0);
+  }
+
+  /** The first bytes of the file. */
+  public byte[] beginning(int count) throws IOException {
+    return bytes.exactly(0, (int) Math.min(count, bytes.length()));
+  }
+
+  /** Position of the content of an entry, past its local header. */
+  public long contentAt(ZipMember member) throws IOException {
+    ByteBuffer local =
+        ByteBuffer.wrap(bytes.exactly(member.headerAt(), LOCAL_SIZE))
+            .order(ByteOrder.LITTLE_ENDIAN);
+    if (local.getInt(0) != LOCAL) {
+      throw new ZipException("entry '" + member.name() + "' is not where the directory says");
+    }
+    int name = Short.toUnsignedInt(local.getShort(26));
+    int extra = Short.toUnsignedInt(local.getShort(28));
+    long at = member.headerAt() + LOCAL_SIZE + name + extra;
+    if (at + member.compressed() > bytes.length()) {
+      throw new ZipException("entry '" + member.name() + "' is cut off");
+    }
+    return at;
+  }
+
+  /** Reads bytes of the file as they stand. */
+  public byte[] raw(long at, int count) throws IOException {
+    return bytes.exactly(at, count);
+  }
+
+  /**
+   * The whole content of an entry.
+   *
+   * @throws ZipException when it is larger than allowed or not what the directory says
+   */
+  public byte[] read(ZipMember member, int most) throws IOException {
+    if (member.size() > most) {
+      throw new ZipException("entry '" + member.name() + "' is larger than " + most + " bytes");
+    }
+    try (InputStream in = open(member)) {
+      return in.readAllBytes();
+    }
+  }
+
+  /** The content of an entry; reading to its end checks length and CRC-32. */
+  public InputStream open(ZipMember member) throws IOException {
+    if (member.isEncrypted()) {
+      throw new ZipException("entry '" + member.name() + "' is encrypted");
+    }
+    InputStream raw = new Raw(contentAt(member), member.compressed());
+    return switch (member.method()) {
+      case ZipMember.STORED -> new Checked(raw, member);
+      case ZipMember.DEFLATED -> new Checked(new Inflating(raw), member);
+      default ->
+          throw new ZipException(
+              "entry '" + member.name() + "' is packed by method " + member.method());
+    };
+  }
+
+  /**
+   * The first bytes of an entry, fewer when it is shorter; nothing is checked.
+   *
+   * @param inflater for raw deflated data, used again and again
+   */
+  byte[] head(ZipMember member, int count, Inflater inflater) throws IOException {
+    if (member.isEncrypted()) {
+      throw new ZipException("entry '" + member.name() + "' is encrypted");
+    }
+    int window = (int) Math.min(HEAD_WINDOW, member.compressed());
+    byte[] raw = bytes.exactly(contentAt(member), window);
+    if (member.method() == ZipMember.STORED) {
+      return java.util.Arrays.copyOf(raw, Math.min(count, raw.length));
+    }
+    inflater.reset();
+    inflater.setInput(raw);
+    byte[] head = new byte[count];
+    try {
+      return java.util.Arrays.copyOf(head, inflater.inflate(head));
+    } catch (DataFormatException e) {
+      throw new ZipException("entry '" + member.name() + "' is damaged");
+    }
+  }
+
+  @Override
+  public void close() throws IOException {
+    bytes.close();
+  }
+
+  /** A run of the file's bytes. */
+  private final class Raw extends InputStream {
+    private long at;
+    private long left;
+
+    Raw(long at, long left) {
+      this.at = at;
+      this.left = left;
+    }
+
+    @Override
+    public int read() throws IOException {
+      byte[] one = new byte[1];
+      return read(one, 0, 1) < 0 ? -1 : one[0] & 0xff;
+    }
+
+    @Override
+    public int read(byte[] into, int from, int most) throws IOException {
+      if (left == 0) {
+        return -1;
+      }
+      int count = bytes.read(at, ByteBuffer.wrap(into, from, (int) Math.min(most, left)));
+      if (count > 0) {
+        at += count;
+        left -= count;
+      }
+      return count;
+    }
+  }
+
+  /** Inflates; its native memory goes with it. */
+  private static final class Inflating extends InflaterInputStream {
+    Inflating(InputStream raw) {
+      super(raw, new Inflater(true), BUFFER);
+    }
+
+    @Override
+    public void close() throws IOException {
+      inf.end();
+      super.close();
+    }
+  }
+
+  /** Holds an entry to what the directory says of it. */
+  private static final class Checked extends InputStream {
+    private final InputStream in;
+    private final ZipMember member;
+    private final CRC32 crc = new CRC32();
+    private long count;
+
+    Checked(InputStream in, ZipMember member) {
+      this.in = in;
+      this.member = member;
+    }
+
+    @Override
+    public int read() throws IOException {
+      byte[] one = new byte[1];
+      return read(one, 0, 1) < 0 ? -1 : one[0] & 0xff;
+    }
+
+    @Override
+    public int read(byte[] into, int from, int most) throws IOException {
+      int read = in.read(into, from, most);
+      if (read > 0) {
+        crc.update(into, from, read);
+        count += read;
+      }
+      boolean ended = read < 0 && most > 0;
+      if (count > member.size() || ended && (count < member.size() || differs())) {
+        throw new ZipException("entry '" + member.name() + "' is damaged");
+      }
+      return read;
+    }
+
+    private boolean differs() {
+      return crc.getValue() != member.crc();
+    }
+
+    @Override
+    public void close() throws IOException {
+      in.close();
+    }
+  }
+}

@@ -1,0 +1,145 @@
+package jollycrate.pack;
+
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import jollycrate.artifact.Splice;
+import org.jsoup.nodes.Attribute;
+import org.jsoup.nodes.Document;
+import org.jsoup.nodes.Element;
+import org.jsoup.nodes.Range;
+import org.jsoup.parser.Parser;
+
+/**
+ * Finds in a page or a style sheet what starts from the server's root, so that it can start from
+ * the application's. Scripts are not looked into: nobody can tell what a text in them is for.
+ */
+final class BasePath {
+  /** The id of the element that settings go to. */
+  static final String BLOCK = "jolly-settings";
+
+  private static final Set<String> PATHS =
+      Set.of("href", "src", "action", "formaction", "poster", "data", "manifest", "background");
+  private static final Set<String> SETS = Set.of("srcset", "imagesrcset");
+  private static final Pattern IN_SET = Pattern.compile("(?:^|,)\\s*(/(?!/)\\S*)");
+  private static final Pattern IN_STYLE =
+      Pattern.compile(
+          "/\\*.*?(?:\\*/|\\z)|\\burl\\(\\s*['\"]?(/(?!/)[^)'\"\\s]*)"
+              + "|@import\\s+['\"](/(?!/)[^'\"]*)",
+          Pattern.DOTALL | Pattern.CASE_INSENSITIVE);
+
+  private final String name;
+  private final String text;
+  private final String base;
+  private final List<Splice> splices = new ArrayList<>();
+  private final List<String> told = new ArrayList<>();
+
+  /**
+   * @param path context path, {@code /} for the root
+   */
+  BasePath(String name, String text, String path) {
+    this.name = name;
+    this.text = text;
+    this.base = path.equals("/") ? "" : ascii(path);
+  }
+
+  private static String ascii(String path) {
+    StringBuilder ascii = new StringBuilder();
+    for (byte b : path.getBytes(StandardCharsets.UTF_8)) {
+      ascii.append(b < 0 ? String.format("%%%02X", b) : String.valueOf((char) b));
+    }
+    return ascii.toString();
+  }
+
+  /** What was found, as {@code file:line: from -> to}. */
+  List<String> told() {
+    return told;
+  }
+
+  /** Edits of an HTML page. */
+  List<Splice> inPage() {
+    for (Element element : parsed().getAllElements()) {
+      for (Attribute attribute : element.attributes()) {
+        Range range = attribute.sourceRange().valueRange();
+        if (range.isTracked() && range.startPos() < range.endPos()) {
+          inAttribute(element, attribute.getKey(), range);
+        }
+      }
+      if (element.normalName().equals("style")) {
+        inStyle(element.sourceRange().endPos(), element.endSourceRange().startPos());
+      }
+    }
+    return splices;
+  }
+
+  private Document parsed() {
+    return Parser.htmlParser().setTrackPosition(true).parseInput(text, "");
+  }
+
+  private void inAttribute(Element element, String key, Range range) {
+    int from = range.startPos();
+    String value = text.substring(from, range.endPos());
+    if (element.normalName().equals("base") && key.equals("href")) {
+      if (value.startsWith("/") && !value.startsWith("//")) {
+        change(from, range.endPos(), base + "/");
+      }
+    } else if (PATHS.contains(key)) {
+      prefix(from, value);
+    } else if (SETS.contains(key)) {
+      Matcher matcher = IN_SET.matcher(value);
+      while (matcher.find()) {
+        prefix(from + matcher.start(1), matcher.group(1));
+      }
+    } else if (key.equals("style")) {
+      inStyle(from, range.endPos());
+    }
+  }
+
+  /** Edits of a style sheet. */
+  List<Splice> inStyle() {
+    inStyle(0, text.length());
+    return splices;
+  }
+
+  private void inStyle(int from, int to) {
+    Matcher matcher = IN_STYLE.matcher(text).region(from, Math.max(from, to));
+    while (matcher.find()) {
+      for (int group = 1; group <= matcher.groupCount(); group++) {
+        if (matcher.group(group) != null) {
+          prefix(matcher.start(group), matcher.group(group));
+        }
+      }
+    }
+  }
+
+  private void prefix(int at, String path) {
+    boolean fromRoot = path.startsWith("/") && !path.startsWith("//");
+    boolean placed = path.equals(base) || path.startsWith(base + "/");
+    if (fromRoot && !base.isEmpty() && !placed) {
+      change(at, at + path.length(), base + path);
+    }
+  }
+
+  private void change(int from, int to, String path) {
+    String before = text.substring(from, to);
+    if (!before.equals(path)) {
+      long line = 1 + text.substring(0, from).chars().filter(c -> c == '\n').count();
+      splices.add(new Splice(from, to, path));
+      told.add(name + ":" + line + ": " + before + " -> " + path);
+    }
+  }
+
+  /** Puts settings into the page's block, when it has one. */
+  Optional<Splice> settingsBlock(String json) {
+    Element block = parsed().getElementById(BLOCK);
+    if (block == null || !block.endSourceRange().isTracked()) {
+      return Optional.empty();
+    }
+    return Optional.of(
+        new Splice(block.sourceRange().endPos(), block.endSourceRange().startPos(), json));
+  }
+}

@@ -1,0 +1,117 @@
+package jollycrate.pack;
+
+import java.io.Closeable;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.attribute.FileTime;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Optional;
+import jollycrate.artifact.ZipArchive;
+import jollycrate.artifact.ZipMember;
+
+/**
+ * The artifact that is about to be replaced. What did not change is taken from it as it is
+ * compressed there, provided that this Java would compress it to the same bytes.
+ */
+final class Earlier implements Closeable {
+  private static final int SAMPLES = 8;
+  private static final int LARGEST_SAMPLE = 1 << 17;
+
+  private final ZipArchive archive;
+  private final FileTime written;
+  private final boolean sameCompressor;
+
+  private Earlier(ZipArchive archive, FileTime written) throws IOException {
+    this.archive = archive;
+    this.written = written;
+    this.sameCompressor = compressesAlike();
+  }
+
+  /** Nothing, or one that is open. */
+  record Maybe(Optional<Earlier> found) implements Closeable {
+    @Override
+    public void close() throws IOException {
+      if (found.isPresent()) {
+        found.get().close();
+      }
+    }
+  }
+
+  /** Nothing when there is none, or none that can be read. */
+  static Maybe at(Path file) throws IOException {
+    if (!Files.isRegularFile(file)) {
+      return new Maybe(Optional.empty());
+    }
+    ZipArchive archive;
+    try {
+      archive = ZipArchive.open(file);
+    } catch (IOException damaged) {
+      return new Maybe(Optional.empty());
+    }
+    try {
+      return new Maybe(Optional.of(new Earlier(archive, Files.getLastModifiedTime(file))));
+    } catch (IOException damaged) {
+      archive.close();
+      return new Maybe(Optional.empty());
+    }
+  }
+
+  ZipArchive archive() {
+    return archive;
+  }
+
+  /** The compressed entry of that name, when it may hold the same content. */
+  Optional<ZipMember> candidate(String name, long size) {
+    return sameCompressor
+        ? archive
+            .member(name)
+            .filter(member -> member.method() == ZipMember.DEFLATED && member.size() == size)
+        : Optional.empty();
+  }
+
+  /**
+   * Whether an entry holds a file's content. Equal checksums do for a file that was not touched
+   * since the archive was written; else the contents are compared.
+   */
+  boolean holds(ZipMember member, Path file, byte[] content, int length, long crc)
+      throws IOException {
+    if (member.crc() != crc) {
+      return false;
+    }
+    return untouched(file)
+        || Arrays.equals(archive.read(member, length), 0, length, content, 0, length);
+  }
+
+  private boolean untouched(Path file) throws IOException {
+    boolean unix = file.getFileSystem().supportedFileAttributeViews().contains("unix");
+    FileTime changed =
+        unix ? (FileTime) Files.getAttribute(file, "unix:ctime") : Files.getLastModifiedTime(file);
+    return changed.compareTo(written) < 0;
+  }
+
+  private boolean compressesAlike() throws IOException {
+    List<ZipMember> fit =
+        archive.members().stream()
+            .filter(member -> member.method() == ZipMember.DEFLATED)
+            .filter(member -> member.size() <= LARGEST_SAMPLE)
+            .toList();
+    try (Compression compression = new Compression()) {
+      for (int i = 0; i < Math.min(SAMPLES, fit.size()); i++) {
+        ZipMember member = fit.get((int) ((long) i * fit.size() / SAMPLES) % fit.size());
+        byte[] content = archive.read(member, LARGEST_SAMPLE);
+        byte[] stands = archive.raw(archive.contentAt(member), (int) member.compressed());
+        if (!Arrays.equals(stands, compression.whole(content, content.length))) {
+          return false;
+        }
+      }
+    }
+    return true;
+  }
+
+  @Override
+  public void close() throws IOException {
+    archive.close();
+  }
+}

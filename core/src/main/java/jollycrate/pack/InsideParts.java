@@ -1,0 +1,68 @@
+package jollycrate.pack;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.net.URISyntaxException;
+import java.net.URL;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.stream.Stream;
+import jollycrate.artifact.ZipArchive;
+import jollycrate.artifact.ZipMember;
+
+/** The classes of ours that go into artifacts, as they stand on our own class path. */
+final class InsideParts {
+  private static final String MARK = "jollycrate/alone/Alone.class";
+  private static final int MOST_BYTES = 1 << 20;
+
+  private InsideParts() {}
+
+  /** Class files of a package, by path, without those of packages below it. */
+  static Map<String, byte[]> of(String packagePath) throws IOException {
+    Map<String, byte[]> found = new TreeMap<>();
+    Path place = place();
+    if (Files.isDirectory(place)) {
+      try (Stream<Path> files = Files.list(place.resolve(packagePath))) {
+        for (Path file : files.filter(Files::isRegularFile).toList()) {
+          found.put(packagePath + "/" + file.getFileName(), Files.readAllBytes(file));
+        }
+      }
+      return found;
+    }
+    try (ZipArchive archive = ZipArchive.open(place)) {
+      for (ZipMember member : archive.members()) {
+        String folder = packagePath + "/";
+        if (member.name().equals(folder + member.simpleName()) && !member.isFolder()) {
+          found.put(member.name(), archive.read(member, MOST_BYTES));
+        }
+      }
+    }
+    return found;
+  }
+
+  private static Path place() throws IOException {
+    URL found = InsideParts.class.getClassLoader().getResource(MARK);
+    if (found == null) {
+      throw new IllegalStateException("the class path lacks " + MARK);
+    }
+    String text = found.toString();
+    String place =
+        text.startsWith("jar:")
+            ? text.substring("jar:".length(), text.indexOf("!/"))
+            : text.substring(0, text.length() - MARK.length());
+    try {
+      return Path.of(new java.net.URI(place));
+    } catch (URISyntaxException e) {
+      throw new IOException(e);
+    }
+  }
+
+  /** A small text of ours that stands on the class path. */
+  static byte[] text(String name) throws IOException {
+    try (InputStream in = InsideParts.class.getResourceAsStream("/" + name)) {
+      return in.readAllBytes();
+    }
+  }
+}

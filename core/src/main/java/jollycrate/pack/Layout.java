@@ -1,0 +1,209 @@
+package jollycrate.pack;
+
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+
+/** Lays the content of a shape out: which file goes where, and what the manifest says. */
+final class Layout implements AutoCloseable {
+  private static final String WAR_CLASSES = "WEB-INF/classes/";
+  private static final String WAR_LIBRARIES = "WEB-INF/lib/";
+  private static final String ALONE = "WEB-INF/alone/";
+  private static final String LAUNCHER = "jollycrate.alone.Alone";
+
+  private final PackRequest request;
+  private final Contents contents = new Contents();
+  private final Folder folders;
+  private final OwnClasses classes;
+  private final Libraries libraries;
+  private final Map<String, String> attributes = new TreeMap<>();
+  private Optional<String> mainClass = Optional.empty();
+
+  Layout(PackRequest request) throws IOException {
+    this.request = request;
+    this.folders = new Folder(contents, request.choice().leaveOut());
+    this.classes = new OwnClasses(request.shape().isJar() ? "" : WAR_CLASSES, request, contents);
+    this.libraries = Libraries.open(request.libs(), request.choice().keep());
+  }
+
+  Contents contents() {
+    return contents;
+  }
+
+  Optional<String> mainClass() {
+    return mainClass;
+  }
+
+  /** Lays out; the entries in the order of the archive. */
+  List<Entry> entries() throws IOException {
+    switch (request.shape()) {
+      case WAR -> war();
+      case EXECUTABLE_WAR -> executableWar();
+      case MERGED_JAR -> mergedJar();
+      case JAR_AND_LIBS -> jarWithLibraries();
+      case WEB -> web();
+    }
+    if (contents.entries().isEmpty()) {
+      throw new PackException(
+          "Cannot pack '"
+              + request.name()
+              + "': there is nothing to pack. Build the project first");
+    }
+    List<Entry> entries = new ArrayList<>();
+    entries.add(Manifests.finished(contents, request, attributes));
+    if (request.shape().isJar()) {
+      addFolders();
+    }
+    entries.addAll(contents.entries().values());
+    return entries;
+  }
+
+  private void war() throws IOException {
+    webApplication();
+    for (Library library : libraries.ofServers()) {
+      contents.leaveOut(
+          WAR_LIBRARIES + library.fileName(), libraries.reasonOutside(library), library.size());
+    }
+  }
+
+  private void webApplication() throws IOException {
+    classes.add(folders);
+    for (var folder : request.web()) {
+      folders.add(Folder.at(folder, "web"), "", "web files");
+    }
+    for (Library library : libraries.own()) {
+      folders.addFile(library.file(), WAR_LIBRARIES + library.fileName(), "libraries");
+    }
+  }
+
+  private void executableWar() throws IOException {
+    webApplication();
+    for (Library library : libraries.ofServers()) {
+      folders.addFile(library.file(), ALONE + library.fileName(), "libraries for running alone");
+    }
+    try (Libraries alone = Libraries.open(request.alone(), List.of())) {
+      for (Library library : alone.all()) {
+        folders.addFile(library.file(), ALONE + library.fileName(), "libraries for running alone");
+      }
+    }
+    mainClass = Optional.of(request.main().isPresent() ? classes.mainClass() : LAUNCHER);
+    attributes.put("Main-Class", LAUNCHER);
+    for (Map.Entry<String, byte[]> one : InsideParts.of("jollycrate/alone").entrySet()) {
+      contents.add(one.getKey(), one.getValue(), "launcher");
+    }
+    if (request.main().isEmpty()) {
+      embeddedServer();
+    }
+    contents.add(ALONE + "alone.properties", aloneProperties(), "launcher");
+  }
+
+  private void embeddedServer() throws IOException {
+    String server = "org/apache/catalina/startup/Tomcat.class";
+    boolean there = false;
+    try (Libraries alone = Libraries.open(request.alone(), List.of())) {
+      for (List<Library> some : List.of(libraries.all(), alone.all())) {
+        there |= some.stream().anyMatch(library -> library.archive().member(server).isPresent());
+      }
+    }
+    if (!there) {
+      throw new PackException(
+          "Cannot pack '"
+              + request.name()
+              + "' to run alone: no library holds an embedded server. Add the libraries of"
+              + " embedded Apache Tomcat to 'alone', or name a class of yours that starts one:"
+              + " main = \"...\"");
+    }
+    for (Map.Entry<String, byte[]> one : InsideParts.of("jollycrate/alone/tomcat").entrySet()) {
+      contents.add(ALONE + "classes/" + one.getKey(), one.getValue(), "launcher");
+    }
+  }
+
+  private String aloneProperties() {
+    Map<String, String> settings = new TreeMap<>(request.aloneSettings());
+    settings.put("title", (request.name() + " " + request.version()).strip());
+    request.main().ifPresent(main -> settings.put("main", main));
+    return PropertiesText.of(settings);
+  }
+
+  private void jarClasses() throws IOException {
+    classes.add(folders);
+    for (var folder : request.web()) {
+      folders.add(Folder.at(folder, "web"), "", "web files");
+    }
+    if (classes.isEmpty() && request.main().isEmpty()) {
+      throw new PackException(
+          "Cannot pack '"
+              + request.name()
+              + "' as "
+              + request.shape().label()
+              + ": there are no classes in "
+              + request.classes()
+              + ". Build the project first, or mend 'classes'");
+    }
+    Optional<String> stated =
+        request.main().isEmpty() ? Manifests.mainClass(contents) : Optional.empty();
+    mainClass = Optional.of(stated.isPresent() ? stated.get() : classes.mainClass());
+    attributes.put("Main-Class", mainClass.get());
+  }
+
+  private void mergedJar() throws IOException {
+    jarClasses();
+    if (new MergedLibraries(contents, folders).add(libraries)) {
+      attributes.put("Multi-Release", "true");
+    }
+  }
+
+  private void jarWithLibraries() throws IOException {
+    jarClasses();
+    if (!libraries.all().isEmpty()) {
+      attributes.put(
+          "Class-Path",
+          String.join(
+              " ", libraries.all().stream().map(one -> "lib/" + escaped(one.fileName())).toList()));
+    }
+  }
+
+  /** As a relative URL, which is what {@code Class-Path} holds. */
+  private static String escaped(String fileName) {
+    return new java.io.File(fileName)
+        .toPath()
+        .getFileName()
+        .toUri()
+        .getRawPath()
+        .replaceFirst(".*/", "");
+  }
+
+  private void web() throws IOException {
+    for (var folder : request.web()) {
+      folders.add(Folder.at(folder, "web"), "", "web files");
+    }
+    new WebPages(request, contents).prepare();
+  }
+
+  /** Some frameworks look for classes by the folders that an archive lists. */
+  private void addFolders() throws IOException {
+    java.util.SortedSet<String> names = new java.util.TreeSet<>();
+    for (String name : contents.entries().keySet()) {
+      for (int slash = name.indexOf('/'); slash >= 0; slash = name.indexOf('/', slash + 1)) {
+        names.add(name.substring(0, slash + 1));
+      }
+    }
+    for (String name : names) {
+      contents
+          .entries()
+          .put(name, new Entry(name, new Source.OfBytes(new byte[0], name), "folders", false));
+    }
+  }
+
+  List<Library> libraries() {
+    return libraries.all();
+  }
+
+  @Override
+  public void close() throws IOException {
+    libraries.close();
+  }
+}

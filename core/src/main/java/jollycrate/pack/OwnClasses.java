@@ -1,0 +1,227 @@
+package jollycrate.pack;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
+import jollycrate.artifact.ClassFacts;
+
+/** The project's own classes: which go in, which of them starts, and what they miss. */
+final class OwnClasses {
+  private static final String CLASS = ".class";
+  private static final int MOST_BYTES = 16 << 20;
+
+  private final String prefix;
+  private final PackRequest request;
+  private final Contents contents;
+  private final Map<String, String> outside = new TreeMap<>();
+
+  /**
+   * @param prefix of classes inside the archive
+   */
+  OwnClasses(String prefix, PackRequest request, Contents contents) {
+    this.prefix = prefix;
+    this.request = request;
+    this.contents = contents;
+  }
+
+  /** Adds the class folders, of chosen packages only when some are chosen. */
+  void add(Folder folders) throws IOException {
+    for (var folder : request.classes()) {
+      Folder.at(folder, "classes");
+      if (request.choice().packages().isEmpty()) {
+        folders.add(folder, prefix, "classes");
+      } else {
+        addChosen(folders.files(folder, prefix));
+      }
+    }
+    outside.forEach(
+        (pack, text) -> contents.leaveOut(pack, "not among the chosen packages" + text, 0));
+    if (!request.choice().packages().isEmpty()) {
+      tellMissing();
+    }
+  }
+
+  private final Map<String, String> leftClasses = new LinkedHashMap<>();
+
+  private void addChosen(List<Folder.Found> files) throws IOException {
+    Set<String> packages = new HashSet<>();
+    files.stream()
+        .filter(file -> file.name().endsWith(CLASS))
+        .forEach(file -> packages.add(packageOf(file.name())));
+    Map<String, Integer> counts = new TreeMap<>();
+    for (Folder.Found file : files) {
+      String of = packageOf(file.name());
+      if (!packages.contains(of) || isChosen(of)) {
+        contents.addFile(file.file(), file.name(), "classes");
+      } else {
+        counts.merge(of, 1, Integer::sum);
+        leftClasses.put(className(file.name()), of);
+      }
+    }
+    counts.forEach((of, count) -> outside.put(of.replace('.', '/'), ", " + count + " files"));
+    for (String chosen : request.choice().packages()) {
+      if (packages.stream().noneMatch(of -> isBelow(of, chosen))) {
+        throw new PackException(
+            "Cannot pack '"
+                + request.name()
+                + "': no class is in package '"
+                + chosen
+                + "'. There are: "
+                + String.join(", ", packages.stream().sorted().toList()));
+      }
+    }
+  }
+
+  private boolean isChosen(String of) {
+    return request.choice().packages().stream().anyMatch(chosen -> isBelow(of, chosen));
+  }
+
+  private static boolean isBelow(String of, String chosen) {
+    return of.equals(chosen) || of.startsWith(chosen + ".");
+  }
+
+  private String packageOf(String name) {
+    String inside = name.substring(prefix.length());
+    int slash = inside.lastIndexOf('/');
+    return slash < 0 ? "" : inside.substring(0, slash).replace('/', '.');
+  }
+
+  private String className(String name) {
+    String inside = name.substring(prefix.length());
+    return inside.replaceFirst("\\.class$", "").replace('/', '.');
+  }
+
+  private void tellMissing() throws IOException {
+    Map<String, String> neededBy = new TreeMap<>();
+    for (Entry entry : classEntries()) {
+      Optional<ClassFacts> facts = facts(entry);
+      if (facts.isPresent()) {
+        for (String reference : facts.get().references()) {
+          if (leftClasses.containsKey(reference)) {
+            neededBy.putIfAbsent(reference, facts.get().name());
+          }
+        }
+      }
+    }
+    if (!neededBy.isEmpty()) {
+      List<String> details = new ArrayList<>();
+      neededBy.forEach((name, by) -> details.add(name + ", needed by " + by));
+      contents.warn(
+          (neededBy.size() == 1 ? "1 class is" : neededBy.size() + " classes are")
+              + " needed but left out; add the packages to 'packages'",
+          details);
+    }
+  }
+
+  private List<Entry> classEntries() {
+    return contents.entries().values().stream()
+        .filter(entry -> entry.name().startsWith(prefix) && entry.name().endsWith(CLASS))
+        .filter(entry -> !entry.name().startsWith(prefix + "META-INF/"))
+        .filter(entry -> entry.source() instanceof Source.OfFile)
+        .toList();
+  }
+
+  private static Optional<ClassFacts> facts(Entry entry) throws IOException {
+    try (InputStream in = entry.source().open()) {
+      return ClassFacts.of(in.readNBytes(MOST_BYTES));
+    }
+  }
+
+  boolean isEmpty() {
+    return classEntries().isEmpty();
+  }
+
+  /**
+   * The class to start: the one told, else the only one that can be started.
+   *
+   * @throws PackException when there is none, several, or the one told cannot be started
+   */
+  String mainClass() throws IOException {
+    if (request.main().isPresent()) {
+      startable(request.main().get());
+      return request.main().get();
+    }
+    List<String> found = startableClasses();
+    if (found.size() == 1) {
+      return found.get(0);
+    }
+    throw new PackException(
+        found.isEmpty()
+            ? "Cannot pack '"
+                + request.name()
+                + "' as "
+                + request.shape().label()
+                + ": none of its classes has a main method. Write one, or name a class of a"
+                + " library: main = \"...\""
+            : "Cannot pack '"
+                + request.name()
+                + "' as "
+                + request.shape().label()
+                + ": "
+                + found.size()
+                + " classes can be started: "
+                + String.join(", ", found)
+                + ". Choose one: main = \""
+                + found.get(0)
+                + "\"");
+  }
+
+  /** Every own class with a main method, sorted. */
+  List<String> startableClasses() throws IOException {
+    List<String> found = new ArrayList<>();
+    for (Entry entry : classEntries()) {
+      facts(entry).filter(ClassFacts::startable).ifPresent(facts -> found.add(facts.name()));
+    }
+    return found;
+  }
+
+  /**
+   * A class of a library is believed; an own one, or its own ancestors, must have a main method.
+   */
+  private void startable(String main) throws IOException {
+    String name = main;
+    while (!name.isEmpty()) {
+      Entry entry = contents.entries().get(prefix + name.replace('.', '/') + CLASS);
+      if (entry == null) {
+        boolean ofLibrary = !name.equals(main) || isOfLibrary(main);
+        if (ofLibrary) {
+          return;
+        }
+        List<String> found = startableClasses();
+        throw new PackException(
+            "Cannot start '"
+                + main
+                + "': there is no such class. "
+                + (found.isEmpty()
+                    ? "No class of the project has a main method"
+                    : "Classes with a main method: " + String.join(", ", found)));
+      }
+      Optional<ClassFacts> facts = facts(entry);
+      if (facts.isEmpty() || facts.get().startable()) {
+        return;
+      }
+      name = facts.get().parent();
+    }
+    throw new PackException(
+        "Cannot start '"
+            + main
+            + "': it has no 'public static void main(String[] args)'. Write one, or choose another"
+            + " 'main'");
+  }
+
+  private boolean isOfLibrary(String main) {
+    String entry = main.replace('.', '/') + CLASS;
+    try (Libraries libraries = Libraries.open(request.libs(), List.of())) {
+      return libraries.all().stream().anyMatch(l -> l.archive().member(entry).isPresent());
+    } catch (IOException e) {
+      throw new PackException("Cannot read the libraries: " + e.getMessage());
+    }
+  }
+}

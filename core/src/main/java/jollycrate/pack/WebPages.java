@@ -1,0 +1,208 @@
+package jollycrate.pack;
+
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.SerializationFeature;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.zip.CRC32;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipOutputStream;
+import jollycrate.artifact.Splice;
+import jollycrate.pages.Freshness;
+
+/**
+ * Prepares built pages for their place: paths that start from the server's root begin with the
+ * context path, settings stand in the page, and browsers ask for pages again.
+ */
+final class WebPages {
+  private static final int MOST_BYTES = 32 << 20;
+  private static final ObjectMapper JSON =
+      new ObjectMapper().enable(SerializationFeature.ORDER_MAP_ENTRIES_BY_KEYS);
+
+  private final PackRequest.Pages pages;
+  private final Contents contents;
+  private final List<String> rewritten = new ArrayList<>();
+  private final List<String> settled = new ArrayList<>();
+
+  WebPages(PackRequest request, Contents contents) {
+    this.pages = request.pages();
+    this.contents = contents;
+  }
+
+  void prepare() throws IOException {
+    long assets = 0;
+    for (Entry entry : List.copyOf(contents.entries().values())) {
+      String name = entry.name();
+      if (!name.startsWith("WEB-INF/") && !name.startsWith("META-INF/")) {
+        assets += Freshness.isFingerprinted(simple(name)) && !isPage(name) ? 1 : 0;
+        prepare(entry);
+      }
+    }
+    settle();
+    addCaching();
+    if (!rewritten.isEmpty()) {
+      contents.remark(
+          rewritten.size()
+              + (rewritten.size() == 1 ? " path" : " paths")
+              + " rewritten for "
+              + pages.path(),
+          rewritten);
+    }
+    contents.remark(
+        "browsers ask for pages each time and keep "
+            + assets
+            + (assets == 1 ? " fingerprinted asset" : " fingerprinted assets")
+            + " for a year",
+        List.of());
+  }
+
+  private static String simple(String name) {
+    return name.substring(name.lastIndexOf('/') + 1);
+  }
+
+  private static boolean isPage(String name) {
+    return name.endsWith(".html") || name.endsWith(".htm");
+  }
+
+  private void prepare(Entry entry) throws IOException {
+    String name = entry.name();
+    if (!isPage(name) && !name.endsWith(".css")) {
+      return;
+    }
+    String text = text(entry);
+    BasePath base = new BasePath(name, text, pages.path());
+    List<Splice> splices = new ArrayList<>(isPage(name) ? base.inPage() : base.inStyle());
+    rewritten.addAll(base.told());
+    if (isPage(name) && !pages.settings().isEmpty()) {
+      base.settingsBlock(json())
+          .ifPresent(
+              splice -> {
+                splices.add(splice);
+                settled.add(name);
+              });
+    }
+    if (!splices.isEmpty()) {
+      replace(entry, Splice.apply(text, splices));
+    }
+  }
+
+  /** Byte by byte, so that whatever encoding a page has, everything around an edit stays. */
+  private static String text(Entry entry) throws IOException {
+    try (InputStream in = entry.source().open()) {
+      byte[] bytes = in.readNBytes(MOST_BYTES);
+      if (bytes.length > 1 && (bytes[0] == (byte) 0xFE || bytes[0] == (byte) 0xFF)) {
+        throw new PackException(
+            "Cannot prepare '"
+                + entry.source().place()
+                + "': it is written in UTF-16. Save it as UTF-8");
+      }
+      return new String(bytes, StandardCharsets.ISO_8859_1);
+    }
+  }
+
+  private void replace(Entry entry, String text) throws IOException {
+    byte[] bytes = text.getBytes(StandardCharsets.ISO_8859_1);
+    contents.replace(
+        new Entry(
+            entry.name(), new Source.OfBytes(bytes, entry.source().place()), entry.part(), false));
+  }
+
+  /** In ASCII and without {@code <}, so that it can stand in any page. */
+  private String json() {
+    try {
+      StringBuilder ascii = new StringBuilder();
+      JSON.writeValueAsString(pages.settings())
+          .chars()
+          .forEach(
+              c -> {
+                if (c > 0x7e || c == '<' || c == '>' || c == '&') {
+                  ascii.append(String.format("\\u%04x", c));
+                } else {
+                  ascii.append((char) c);
+                }
+              });
+      return ascii.toString();
+    } catch (JsonProcessingException e) {
+      throw new IllegalStateException(e);
+    }
+  }
+
+  private void settle() throws IOException {
+    if (pages.settingsFile().isPresent()) {
+      String file = pages.settingsFile().get();
+      contents.replace(new Entry(file, new Source.OfBytes(merged(file), file), "settings", false));
+      settled.add(file);
+    }
+    if (!settled.isEmpty()) {
+      contents.remark("settings placed into " + String.join(", ", settled), List.of());
+    } else if (!pages.settings().isEmpty()) {
+      throw new PackException(
+          "Cannot place [settings]: no page has the block <script type=\"application/json\" id=\""
+              + BasePath.BLOCK
+              + "\"></script>. Put it into the page that reads them, or name a file in [pack]:"
+              + " settings = \"settings.json\"");
+    }
+  }
+
+  private byte[] merged(String file) throws IOException {
+    Map<String, Object> values = new TreeMap<>();
+    Entry stands = contents.entries().get(file);
+    if (stands != null) {
+      try (InputStream in = stands.source().open()) {
+        JSON.readTree(in)
+            .properties()
+            .forEach(field -> values.put(field.getKey(), field.getValue()));
+      } catch (JsonProcessingException e) {
+        throw new PackException(
+            "Cannot place [settings] into '"
+                + stands.source().place()
+                + "': "
+                + e.getOriginalMessage()
+                + " in line "
+                + e.getLocation().getLineNr());
+      }
+    }
+    values.putAll(pages.settings());
+    return (JSON.writerWithDefaultPrettyPrinter().writeValueAsString(values) + "\n")
+        .getBytes(StandardCharsets.UTF_8);
+  }
+
+  /** A web fragment leaves the project's own web.xml, or that there is none, as it is. */
+  private void addCaching() throws IOException {
+    String namespace = pages.javax() ? "javax" : "jakarta";
+    Map<String, byte[]> parts = new TreeMap<>(InsideParts.of("jollycrate/pages"));
+    parts.putAll(InsideParts.of("jollycrate/pages/" + namespace));
+    String fragment =
+        new String(InsideParts.text("pages/" + namespace + ".xml"), StandardCharsets.UTF_8)
+            .replace(
+                "@settings@",
+                jollycrate.artifact.XmlDocument.escape(pages.settingsFile().orElse("")));
+    parts.put("META-INF/web-fragment.xml", fragment.getBytes(StandardCharsets.UTF_8));
+    contents.add("WEB-INF/lib/page-caching.jar", stored(parts), "page caching");
+  }
+
+  private static byte[] stored(Map<String, byte[]> parts) throws IOException {
+    ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+    try (ZipOutputStream zip = new ZipOutputStream(bytes)) {
+      for (Map.Entry<String, byte[]> part : parts.entrySet()) {
+        CRC32 crc = new CRC32();
+        crc.update(part.getValue());
+        ZipEntry entry = new ZipEntry(part.getKey());
+        entry.setMethod(ZipEntry.STORED);
+        entry.setSize(part.getValue().length);
+        entry.setCrc(crc.getValue());
+        entry.setTimeLocal(PackRequest.FIXED_TIME);
+        zip.putNextEntry(entry);
+        zip.write(part.getValue());
+      }
+    }
+    return bytes.toByteArray();
+  }
+}
