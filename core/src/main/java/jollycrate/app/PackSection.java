@@ -14,6 +14,20 @@ import org.tomlj.TomlTable;
 final class PackSection {
   private static final String CLASS_NAME =
       "[\\p{L}_$][\\p{L}\\p{N}_$]*(\\.[\\p{L}_$][\\p{L}\\p{N}_$]*)*";
+  private static final Set<String> KEYS =
+      Set.of(
+          "shape",
+          "classes",
+          "web",
+          "libs",
+          "alone",
+          "main",
+          "packages",
+          "leave-out",
+          "keep",
+          "settings",
+          "servlets",
+          "to");
   private static final String NAME_FORM = "[A-Za-z0-9][A-Za-z0-9._-]*";
 
   private final Section pack;
@@ -42,6 +56,11 @@ final class PackSection {
     }
     List<PackDescription> all = new ArrayList<>();
     for (String name : names) {
+      if (KEYS.contains(name)) {
+        pack.problem(
+            name, "'" + name + "' is a key of [pack]", "Give the table [pack.NAME] another name");
+        continue;
+      }
       if (!name.matches(NAME_FORM)) {
         pack.problem(name, "'" + name + "' is no name", "Use letters, digits and . _ - only");
       }

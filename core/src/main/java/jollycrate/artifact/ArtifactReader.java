@@ -13,6 +13,8 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
+import java.util.concurrent.Executor;
+import java.util.concurrent.Executors;
 import java.util.jar.Attributes;
 import java.util.jar.Manifest;
 import java.util.regex.Matcher;
@@ -35,7 +37,15 @@ public final class ArtifactReader {
       Pattern.compile("(.+?)-(\\d[\\w.+-]*)", Pattern.UNICODE_CHARACTER_CLASS);
   private static final Pattern LIBRARY =
       Pattern.compile(".*\\.(jar|war|rar)", Pattern.CASE_INSENSITIVE);
-  private static final String ALONE = "WEB-INF/alone/";
+  private static final int CHUNK = 512;
+  private static final Executor READERS =
+      Executors.newFixedThreadPool(
+          Runtime.getRuntime().availableProcessors(),
+          work -> {
+            Thread thread = new Thread(work, "inspect");
+            thread.setDaemon(true);
+            return thread;
+          });
 
   private final Path file;
   private final ZipArchive archive;
@@ -43,7 +53,9 @@ public final class ArtifactReader {
   private final List<String> faults = new ArrayList<>();
   private final List<Artifact.Library> libraries = new ArrayList<>();
   private final boolean webInf;
-  private final ClassLevels classes;
+  private final ClassLevels classes = new ClassLevels();
+  private final List<ZipMember> ownClasses = new ArrayList<>();
+  private final List<ZipMember> loaded = new ArrayList<>();
   private Attributes manifest = new Attributes();
   private Optional<String> contextXml = Optional.empty();
   private List<String> modules = List.of();
@@ -55,7 +67,6 @@ public final class ArtifactReader {
     this.file = file;
     this.archive = archive;
     this.webInf = archive.members().stream().anyMatch(m -> m.name().startsWith("WEB-INF/"));
-    this.classes = new ClassLevels(descriptors, faults);
   }
 
   /**
@@ -97,6 +108,7 @@ public final class ArtifactReader {
         visit(member);
       }
     }
+    readClasses();
     String base = baseName();
     Matcher versioned = NAME_WITH_VERSION.matcher(base);
     boolean matches = versioned.matches();
@@ -189,18 +201,68 @@ public final class ArtifactReader {
       visitClass(member);
     } else if (LIBRARY.matcher(name).matches()) {
       libraries.add(new Artifact.Library(name, member.size(), member.method() == ZipMember.STORED));
-      visitLibrary(member);
+      if (isLoaded(member)) {
+        loaded.add(member);
+      }
     } else {
       visitDescriptor(member);
     }
   }
 
-  private void visitClass(ZipMember member) throws IOException {
+  private void visitClass(ZipMember member) {
     if (!isWar() || member.name().startsWith("WEB-INF/classes/")) {
-      classes.visitOwn(member.name(), archive.read(member, MOST_CLASS_BYTES));
+      ownClasses.add(member);
     } else {
       classes.exists();
     }
+  }
+
+  /** Several threads inflate; what they learn is put together in the order of the archive. */
+  private void readClasses() throws IOException {
+    List<CompletableFuture<ClassLevels>> parts = new ArrayList<>();
+    for (int from = 0; from < ownClasses.size(); from += CHUNK) {
+      List<ZipMember> some = ownClasses.subList(from, Math.min(from + CHUNK, ownClasses.size()));
+      parts.add(CompletableFuture.supplyAsync(() -> levels(some, this::readOwn), READERS));
+    }
+    for (ZipMember library : loaded) {
+      parts.add(
+          CompletableFuture.supplyAsync(
+              () -> levels(List.of(library), this::readLibrary), READERS));
+    }
+    try {
+      parts.forEach(part -> classes.add(part.join()));
+    } catch (CompletionException e) {
+      if (e.getCause() instanceof UncheckedIOException io) {
+        throw io.getCause();
+      }
+      throw e;
+    }
+    classes.dataSources().forEach(source -> descriptors.declare(source.name(), source.where()));
+    classes.servlets().forEach(descriptors::mapped);
+    faults.addAll(classes.faults());
+  }
+
+  /** Reads one entry. */
+  private interface Reading {
+    void read(ClassLevels into, ZipMember member) throws IOException;
+  }
+
+  private static ClassLevels levels(List<ZipMember> members, Reading reading) {
+    ClassLevels levels = new ClassLevels();
+    try {
+      for (ZipMember member : members) {
+        reading.read(levels, member);
+      }
+      return levels;
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    } finally {
+      levels.end();
+    }
+  }
+
+  private void readOwn(ClassLevels into, ZipMember member) throws IOException {
+    into.visitOwn(member.name(), archive.read(member, MOST_CLASS_BYTES));
   }
 
   private void visitDescriptor(ZipMember member) throws IOException {
@@ -229,23 +291,30 @@ public final class ArtifactReader {
   }
 
   /** What a server does not load, it does not stumble over. */
-  private void visitLibrary(ZipMember member) {
-    if (member.name().startsWith(ALONE) || isWar() && !member.name().startsWith("WEB-INF/lib/")) {
-      return;
-    }
+  private boolean isLoaded(ZipMember library) {
+    return !isWar() || library.name().startsWith("WEB-INF/lib/");
+  }
+
+  private void readLibrary(ClassLevels into, ZipMember member) {
     try (ZipArchive library = archive.inside(member, MOST_LIBRARY_BYTES)) {
       for (ZipMember inside : library.members()) {
         if (inside.name().endsWith(".class")) {
-          classes.visitHead(member.name(), library, inside);
+          into.visitHead(member.name(), library, inside);
         } else if (inside.name().equals("META-INF/web-fragment.xml")) {
-          byte[] bytes = library.read(inside, XmlDocument.MOST_BYTES);
-          descriptors.readWebXml(member.name() + "!/" + inside.name(), bytes);
+          readFragment(member.name() + "!/" + inside.name(), library, inside);
         }
       }
     } catch (IOException | IllegalArgumentException e) {
-      faults.add("library '" + member.name() + "' is no readable archive: " + reasonOf(e));
+      into.fault("library '" + member.name() + "' is no readable archive: " + reasonOf(e));
     } catch (XmlException e) {
-      faults.add(e.getMessage());
+      into.fault(e.getMessage());
+    }
+  }
+
+  private void readFragment(String name, ZipArchive library, ZipMember member) throws IOException {
+    byte[] bytes = library.read(member, XmlDocument.MOST_BYTES);
+    synchronized (descriptors) {
+      descriptors.readWebXml(name, bytes);
     }
   }
 

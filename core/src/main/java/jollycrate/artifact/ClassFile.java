@@ -1,8 +1,8 @@
 package jollycrate.artifact;
 
-import java.nio.BufferUnderflowException;
 import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
 import java.util.Optional;
 
 /**
@@ -17,10 +17,12 @@ import java.util.Optional;
  */
 record ClassFile(int major, boolean javax, boolean jakarta, boolean resource, boolean servlet) {
   private static final int MAGIC = 0xCAFEBABE;
-  private static final byte[] JAVAX = ascii("javax/servlet/");
-  private static final byte[] JAKARTA = ascii("jakarta/servlet/");
-  private static final byte[] RESOURCE = ascii("annotation/Resource");
-  private static final byte[] SERVLET = ascii("annotation/WebServlet");
+  private static final Word SERVLETS = new Word("/servlet/");
+  private static final Word ANNOTATIONS = new Word("/annotation/");
+  private static final Word JAVAX = new Word("javax/servlet/");
+  private static final Word JAKARTA = new Word("jakarta/servlet/");
+  private static final Word RESOURCE = new Word("annotation/Resource");
+  private static final Word SERVLET = new Word("annotation/WebServlet");
 
   /** The major version alone, 0 when the bytes begin no class file. */
   static int majorOf(byte[] head) {
@@ -28,39 +30,66 @@ record ClassFile(int major, boolean javax, boolean jakarta, boolean resource, bo
     return head.length < 8 || in.getInt() != MAGIC ? 0 : Short.toUnsignedInt(in.getShort(6));
   }
 
-  /** Empty when the bytes are no class file. */
+  /**
+   * Empty when the bytes are no class file. Most classes mention neither servlets nor annotations;
+   * their constant pool is not looked through.
+   */
   static Optional<ClassFile> read(byte[] bytes) {
-    ByteBuffer in = ByteBuffer.wrap(bytes);
-    if (bytes.length < 10 || in.getInt() != MAGIC) {
+    int major = majorOf(bytes);
+    if (major == 0) {
       return Optional.empty();
     }
-    in.getShort();
-    int major = Short.toUnsignedInt(in.getShort());
-    boolean javax = false;
-    boolean jakarta = false;
-    boolean resource = false;
-    boolean servlet = false;
-    int count = Short.toUnsignedInt(in.getShort());
+    if (!SERVLETS.isIn(bytes, 0, bytes.length) && !ANNOTATIONS.isIn(bytes, 0, bytes.length)) {
+      return Optional.of(new ClassFile(major, false, false, false, false));
+    }
     try {
+      return Optional.of(new Pool(bytes).read(major));
+    } catch (IllegalArgumentException | IndexOutOfBoundsException e) {
+      return Optional.empty();
+    }
+  }
+
+  /** Reads the texts of a constant pool. */
+  private static final class Pool {
+    private final byte[] bytes;
+    private int at = 8;
+    private boolean javax;
+    private boolean jakarta;
+    private boolean resource;
+    private boolean servlet;
+
+    Pool(byte[] bytes) {
+      this.bytes = bytes;
+    }
+
+    ClassFile read(int major) {
+      int count = unsignedShort();
       for (int index = 1; index < count; index++) {
-        int tag = in.get();
+        int tag = bytes[at++];
         if (tag == 1) {
-          int length = Short.toUnsignedInt(in.getShort());
-          int start = in.position();
-          javax = javax || contains(bytes, start, length, JAVAX);
-          jakarta = jakarta || contains(bytes, start, length, JAKARTA);
-          resource = resource || contains(bytes, start, length, RESOURCE);
-          servlet = servlet || contains(bytes, start, length, SERVLET);
-          in.position(start + length);
+          int length = unsignedShort();
+          text(at, at + length);
+          at += length;
         } else {
-          in.position(in.position() + sizeOf(tag));
+          at += sizeOf(tag);
           index += tag == 5 || tag == 6 ? 1 : 0;
         }
       }
-    } catch (IllegalArgumentException | BufferUnderflowException e) {
-      return Optional.empty();
+      return new ClassFile(major, javax, jakarta, resource, servlet);
     }
-    return Optional.of(new ClassFile(major, javax, jakarta, resource, servlet));
+
+    private void text(int from, int to) {
+      javax = javax || JAVAX.isIn(bytes, from, to);
+      jakarta = jakarta || JAKARTA.isIn(bytes, from, to);
+      resource = resource || RESOURCE.isIn(bytes, from, to);
+      servlet = servlet || SERVLET.isIn(bytes, from, to);
+    }
+
+    private int unsignedShort() {
+      int value = (bytes[at] & 0xff) << 8 | bytes[at + 1] & 0xff;
+      at += 2;
+      return value;
+    }
   }
 
   private static int sizeOf(int tag) {
@@ -73,21 +102,31 @@ record ClassFile(int major, boolean javax, boolean jakarta, boolean resource, bo
     };
   }
 
-  private static boolean contains(byte[] bytes, int start, int length, byte[] wanted) {
-    int last = start + length - wanted.length;
-    for (int at = start; at <= last; at++) {
-      int same = 0;
-      while (same < wanted.length && bytes[at + same] == wanted[same]) {
-        same++;
-      }
-      if (same == wanted.length) {
-        return true;
+  /** A word looked for from its end, skipping what cannot match (Horspool's algorithm). */
+  private static final class Word {
+    private final byte[] word;
+    private final int[] skip = new int[256];
+
+    Word(String text) {
+      word = text.getBytes(StandardCharsets.US_ASCII);
+      Arrays.fill(skip, word.length);
+      for (int i = 0; i < word.length - 1; i++) {
+        skip[word[i] & 0xff] = word.length - 1 - i;
       }
     }
-    return false;
-  }
 
-  private static byte[] ascii(String text) {
-    return text.getBytes(StandardCharsets.US_ASCII);
+    boolean isIn(byte[] bytes, int from, int to) {
+      int last = word.length - 1;
+      for (int at = from; at + last < to; at += skip[bytes[at + last] & 0xff]) {
+        int same = last;
+        while (same >= 0 && bytes[at + same] == word[same]) {
+          same--;
+        }
+        if (same < 0) {
+          return true;
+        }
+      }
+      return false;
+    }
   }
 }

@@ -1,6 +1,7 @@
 package jollycrate.artifact;
 
 import java.io.IOException;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.SortedSet;
@@ -14,8 +15,9 @@ import java.util.zip.Inflater;
 final class ClassLevels {
   private static final int HEAD = 8;
 
-  private final WebDescriptors descriptors;
-  private final List<String> faults;
+  private final List<String> faults = new ArrayList<>();
+  private final List<Artifact.Declared> dataSources = new ArrayList<>();
+  private final List<Artifact.Endpoint> servlets = new ArrayList<>();
   private final SortedSet<String> ownPackages = new TreeSet<>();
   private final Inflater inflater = new Inflater(true);
   private int highest;
@@ -24,13 +26,23 @@ final class ClassLevels {
   private boolean jakarta;
   private boolean any;
 
-  /**
-   * @param descriptors are told what annotations declare
-   * @param faults are added to
-   */
-  ClassLevels(WebDescriptors descriptors, List<String> faults) {
-    this.descriptors = descriptors;
-    this.faults = faults;
+  /** Adds what was learnt of further classes. */
+  void add(ClassLevels more) {
+    faults.addAll(more.faults);
+    dataSources.addAll(more.dataSources);
+    servlets.addAll(more.servlets);
+    ownPackages.addAll(more.ownPackages);
+    javax |= more.javax;
+    jakarta |= more.jakarta;
+    any |= more.any;
+    if (more.highest > highest) {
+      highest = more.highest;
+      highestClass = more.highestClass;
+    }
+  }
+
+  void fault(String fault) {
+    faults.add(fault);
   }
 
   void exists() {
@@ -58,11 +70,13 @@ final class ClassLevels {
     jakarta = jakarta || head.jakarta();
     ownPackages.add(packageOf(name));
     if (head.resource()) {
-      ResourceAnnotations.dataSources(bytes).forEach(jndi -> descriptors.declare(jndi, name));
+      ResourceAnnotations.dataSources(bytes)
+          .forEach(jndi -> dataSources.add(new Artifact.Declared(jndi, name)));
     }
     if (head.servlet()) {
       String servlet = (packageOf(name) + "." + simple(name)).replaceFirst("^\\.", "");
-      ServletAnnotations.patterns(bytes).forEach(p -> descriptors.mapped(p, servlet, name));
+      ServletAnnotations.patterns(bytes)
+          .forEach(pattern -> servlets.add(new Artifact.Endpoint(pattern, servlet, name)));
     }
   }
 
@@ -94,6 +108,25 @@ final class ClassLevels {
     String inside = entry.replaceFirst("^(WEB-INF|BOOT-INF)/classes/", "");
     int slash = inside.lastIndexOf('/');
     return slash < 0 ? "" : inside.substring(0, slash).replace('/', '.');
+  }
+
+  List<String> faults() {
+    return faults;
+  }
+
+  /** Data sources that annotations ask for. */
+  List<Artifact.Declared> dataSources() {
+    return dataSources;
+  }
+
+  /** Endpoints that annotations map. */
+  List<Artifact.Endpoint> servlets() {
+    return servlets;
+  }
+
+  /** Frees what reading took. */
+  void end() {
+    inflater.end();
   }
 
   boolean any() {

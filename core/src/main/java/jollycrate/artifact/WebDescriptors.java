@@ -57,8 +57,8 @@ final class WebDescriptors {
   }
 
   /** A servlet that an annotation maps. */
-  void mapped(String pattern, String className, String where) {
-    annotated.add(new Artifact.Endpoint(pattern, className, where));
+  void mapped(Artifact.Endpoint endpoint) {
+    annotated.add(endpoint);
   }
 
   /** A complete descriptor keeps annotations from being read (section 8.1). */

@@ -9,10 +9,13 @@ import java.nio.channels.FileChannel;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
+import java.util.Arrays;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Queue;
+import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.zip.CRC32;
 import java.util.zip.DataFormatException;
 import java.util.zip.Inflater;
@@ -29,19 +32,28 @@ public final class ZipArchive implements Closeable {
   private static final int BUFFER = 1 << 16;
   private static final int HEAD_WINDOW = 256;
 
+  /** Their native memory is worth keeping; there are never more than threads that read. */
+  private static final Queue<Inflater> INFLATERS = new ConcurrentLinkedQueue<>();
+
   private final ZipBytes bytes;
   private final ZipDirectory directory;
-  private final Map<String, ZipMember> byName = new LinkedHashMap<>();
+  private final Map<String, ZipMember> byName;
+  private final List<ZipMember> members;
   private final List<String> repeated = new ArrayList<>();
 
   private ZipArchive(ZipBytes bytes) throws IOException {
     this.bytes = bytes;
     this.directory = new ZipDirectory(bytes);
+    this.byName = new HashMap<>(directory.members.size() * 2);
+    List<ZipMember> first = new ArrayList<>(directory.members.size());
     for (ZipMember member : directory.members) {
       if (byName.putIfAbsent(member.name(), member) != null) {
         repeated.add(member.name());
+      } else {
+        first.add(member);
       }
     }
+    this.members = List.copyOf(first);
   }
 
   /** Opens a file. */
@@ -69,7 +81,7 @@ public final class ZipArchive implements Closeable {
 
   /** Files and folders, each name once, in the order of the directory. */
   public List<ZipMember> members() {
-    return List.copyOf(byName.values());
+    return members;
   }
 
   /** Names that stand in it more than once. */
@@ -109,6 +121,23 @@ public final class ZipArchive implements Closeable {
     return at;
   }
 
+  /** The content of an entry as it is compressed; for entries that fit in memory. */
+  public byte[] packed(ZipMember member) throws IOException {
+    int guess = LOCAL_SIZE + member.name().length();
+    int whole = (int) Math.min(guess + member.compressed(), bytes.length() - member.headerAt());
+    byte[] read = bytes.exactly(member.headerAt(), whole);
+    ByteBuffer local = ByteBuffer.wrap(read).order(ByteOrder.LITTLE_ENDIAN);
+    boolean guessed =
+        whole >= LOCAL_SIZE
+            && local.getInt(0) == LOCAL
+            && local.getShort(26) == member.name().length()
+            && local.getShort(28) == 0
+            && whole == guess + member.compressed();
+    return guessed
+        ? Arrays.copyOfRange(read, guess, whole)
+        : raw(contentAt(member), (int) member.compressed());
+  }
+
   /** Reads bytes of the file as they stand. */
   public byte[] raw(long at, int count) throws IOException {
     return bytes.exactly(at, count);
@@ -123,24 +152,66 @@ public final class ZipArchive implements Closeable {
     if (member.size() > most) {
       throw new ZipException("entry '" + member.name() + "' is larger than " + most + " bytes");
     }
-    try (InputStream in = open(member)) {
-      return in.readAllBytes();
+    refuseUnreadable(member);
+    if (member.compressed() > most) {
+      throw damaged(member);
+    }
+    byte[] raw = packed(member);
+    byte[] content = member.method() == ZipMember.STORED ? raw : inflated(member, raw);
+    CRC32 crc = new CRC32();
+    crc.update(content);
+    if (content.length != member.size() || crc.getValue() != member.crc()) {
+      throw damaged(member);
+    }
+    return content;
+  }
+
+  private byte[] inflated(ZipMember member, byte[] raw) throws ZipException {
+    byte[] content = new byte[(int) member.size()];
+    Inflater inflater = INFLATERS.poll();
+    inflater = inflater == null ? new Inflater(true) : inflater;
+    try {
+      inflater.reset();
+      inflater.setInput(raw);
+      int made = 0;
+      while (made < content.length && !inflater.finished() && !inflater.needsInput()) {
+        made += inflater.inflate(content, made, content.length - made);
+      }
+      boolean whole =
+          made == content.length
+              && (inflater.finished() || inflater.inflate(new byte[1]) == 0 && inflater.finished());
+      if (!whole) {
+        throw damaged(member);
+      }
+      return content;
+    } catch (DataFormatException e) {
+      throw damaged(member);
+    } finally {
+      INFLATERS.add(inflater);
+    }
+  }
+
+  private static ZipException damaged(ZipMember member) {
+    return new ZipException("entry '" + member.name() + "' is damaged");
+  }
+
+  private static void refuseUnreadable(ZipMember member) throws ZipException {
+    if (member.isEncrypted()) {
+      throw new ZipException("entry '" + member.name() + "' is encrypted");
+    }
+    if (member.method() != ZipMember.STORED && member.method() != ZipMember.DEFLATED) {
+      throw new ZipException(
+          "entry '" + member.name() + "' is packed by method " + member.method());
     }
   }
 
   /** The content of an entry; reading to its end checks length and CRC-32. */
   public InputStream open(ZipMember member) throws IOException {
-    if (member.isEncrypted()) {
-      throw new ZipException("entry '" + member.name() + "' is encrypted");
-    }
+    refuseUnreadable(member);
     InputStream raw = new Raw(contentAt(member), member.compressed());
-    return switch (member.method()) {
-      case ZipMember.STORED -> new Checked(raw, member);
-      case ZipMember.DEFLATED -> new Checked(new Inflating(raw), member);
-      default ->
-          throw new ZipException(
-              "entry '" + member.name() + "' is packed by method " + member.method());
-    };
+    int buffer = (int) Math.min(BUFFER, Math.max(1, member.compressed()));
+    return new Checked(
+        member.method() == ZipMember.STORED ? raw : new Inflating(raw, buffer), member);
   }
 
   /**
@@ -149,21 +220,19 @@ public final class ZipArchive implements Closeable {
    * @param inflater for raw deflated data, used again and again
    */
   byte[] head(ZipMember member, int count, Inflater inflater) throws IOException {
-    if (member.isEncrypted()) {
-      throw new ZipException("entry '" + member.name() + "' is encrypted");
-    }
+    refuseUnreadable(member);
     int window = (int) Math.min(HEAD_WINDOW, member.compressed());
     byte[] raw = bytes.exactly(contentAt(member), window);
     if (member.method() == ZipMember.STORED) {
-      return java.util.Arrays.copyOf(raw, Math.min(count, raw.length));
+      return Arrays.copyOf(raw, Math.min(count, raw.length));
     }
     inflater.reset();
     inflater.setInput(raw);
     byte[] head = new byte[count];
     try {
-      return java.util.Arrays.copyOf(head, inflater.inflate(head));
+      return Arrays.copyOf(head, inflater.inflate(head));
     } catch (DataFormatException e) {
-      throw new ZipException("entry '" + member.name() + "' is damaged");
+      throw damaged(member);
     }
   }
 
@@ -204,8 +273,8 @@ public final class ZipArchive implements Closeable {
 
   /** Inflates; its native memory goes with it. */
   private static final class Inflating extends InflaterInputStream {
-    Inflating(InputStream raw) {
-      super(raw, new Inflater(true), BUFFER);
+    Inflating(InputStream raw, int buffer) {
+      super(raw, new Inflater(true), buffer);
     }
 
     @Override
@@ -242,7 +311,7 @@ public final class ZipArchive implements Closeable {
       }
       boolean ended = read < 0 && most > 0;
       if (count > member.size() || ended && (count < member.size() || differs())) {
-        throw new ZipException("entry '" + member.name() + "' is damaged");
+        throw damaged(member);
       }
       return read;
     }

@@ -149,6 +149,9 @@ final class ZipDirectory {
   /** Old archives write names in the encoding of their machine and do not tell which. */
   private static String text(byte[] name, int flags) {
     Charset unknown = StandardCharsets.ISO_8859_1;
+    if (isAscii(name)) {
+      return new String(name, StandardCharsets.ISO_8859_1);
+    }
     if ((flags & UTF_8) != 0) {
       return new String(name, StandardCharsets.UTF_8);
     }
@@ -157,6 +160,15 @@ final class ZipDirectory {
     } catch (CharacterCodingException e) {
       return new String(name, unknown);
     }
+  }
+
+  private static boolean isAscii(byte[] name) {
+    for (byte b : name) {
+      if (b < 0) {
+        return false;
+      }
+    }
+    return true;
   }
 
   private static long unsigned(int value) {

@@ -51,7 +51,7 @@ public record ZipMember(
         || name.contains("\\")
         || name.contains(":")
         || name.indexOf('\0') >= 0
-        || ("/" + name + "/").contains("/../");
+        || name.contains("..") && ("/" + name + "/").contains("/../");
   }
 
   /** The last part of its path. */

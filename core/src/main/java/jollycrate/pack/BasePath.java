@@ -70,10 +70,16 @@ final class BasePath {
         }
       }
       if (element.normalName().equals("style")) {
-        inStyle(element.sourceRange().endPos(), element.endSourceRange().startPos());
+        inStyle(element.sourceRange().endPos(), contentEnd(element));
       }
     }
     return splices;
+  }
+
+  /** Where the end tag of an element with raw text begins. */
+  private int contentEnd(Element element) {
+    int end = element.endSourceRange().endPos();
+    return Math.max(element.sourceRange().endPos(), text.lastIndexOf("</", end - 1));
   }
 
   private Document parsed() {
@@ -139,7 +145,6 @@ final class BasePath {
     if (block == null || !block.endSourceRange().isTracked()) {
       return Optional.empty();
     }
-    return Optional.of(
-        new Splice(block.sourceRange().endPos(), block.endSourceRange().startPos(), json));
+    return Optional.of(new Splice(block.sourceRange().endPos(), contentEnd(block), json));
   }
 }

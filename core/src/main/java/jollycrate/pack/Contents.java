@@ -6,27 +6,37 @@ import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
-import java.util.TreeMap;
 import jollycrate.artifact.Digests;
 
 /** Collects what goes into an archive, sorted by path; nothing becomes what it should not. */
 final class Contents {
   private static final int LONGEST_NAME = 0xFFFF;
 
-  private final TreeMap<String, Entry> entries = new TreeMap<>();
+  private final Map<String, Entry> entries = new LinkedHashMap<>();
+  private String lastFolder = "";
   private final Map<String, String> anyCase = new HashMap<>();
   private final Set<String> folders = new HashSet<>();
   private final List<Packed.LeftOut> leftOut = new ArrayList<>();
   private final List<Packed.Remark> remarks = new ArrayList<>();
 
-  TreeMap<String, Entry> entries() {
+  /** By path, in no order that counts. */
+  Map<String, Entry> entries() {
     return entries;
+  }
+
+  /** In the order of their paths. */
+  List<Entry> sorted() {
+    List<Entry> sorted = new ArrayList<>(entries.values());
+    sorted.sort(Comparator.comparing(Entry::name));
+    return sorted;
   }
 
   List<Packed.LeftOut> leftOut() {
@@ -72,7 +82,8 @@ final class Contents {
    */
   void add(Entry entry) throws IOException {
     String name = entry.name();
-    if (name.getBytes(StandardCharsets.UTF_8).length > LONGEST_NAME) {
+    if (name.length() > LONGEST_NAME / 3
+        && name.getBytes(StandardCharsets.UTF_8).length > LONGEST_NAME) {
       throw new PackException(
           "Cannot pack '" + entry.source().place() + "': its path is too long for an archive");
     }
@@ -112,7 +123,12 @@ final class Contents {
   private void noFileIsFolder(Entry entry) {
     String name = entry.name();
     Entry file = null;
-    for (int slash = name.indexOf('/'); slash >= 0; slash = name.indexOf('/', slash + 1)) {
+    String parent = name.substring(0, name.lastIndexOf('/') + 1);
+    boolean known = parent.equals(lastFolder);
+    lastFolder = parent;
+    for (int slash = name.indexOf('/');
+        slash >= 0 && !known;
+        slash = name.indexOf('/', slash + 1)) {
       String folder = name.substring(0, slash);
       folders.add(folder);
       file = file == null ? entries.get(folder) : file;

@@ -2,6 +2,7 @@ package jollycrate.pack;
 
 import java.io.Closeable;
 import java.io.IOException;
+import java.nio.file.FileSystems;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.FileTime;
@@ -16,6 +17,8 @@ import jollycrate.artifact.ZipMember;
  * compressed there, provided that this Java would compress it to the same bytes.
  */
 final class Earlier implements Closeable {
+  private static final boolean UNIX =
+      FileSystems.getDefault().supportedFileAttributeViews().contains("unix");
   private static final int SAMPLES = 8;
   private static final int LARGEST_SAMPLE = 1 << 17;
 
@@ -85,9 +88,8 @@ final class Earlier implements Closeable {
   }
 
   private boolean untouched(Path file) throws IOException {
-    boolean unix = file.getFileSystem().supportedFileAttributeViews().contains("unix");
     FileTime changed =
-        unix ? (FileTime) Files.getAttribute(file, "unix:ctime") : Files.getLastModifiedTime(file);
+        UNIX ? (FileTime) Files.getAttribute(file, "unix:ctime") : Files.getLastModifiedTime(file);
     return changed.compareTo(written) < 0;
   }
 

@@ -2,15 +2,18 @@ package jollycrate.pack;
 
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.nio.file.AccessDeniedException;
+import java.nio.file.DirectoryIteratorException;
+import java.nio.file.DirectoryStream;
 import java.nio.file.FileSystems;
-import java.nio.file.FileVisitResult;
 import java.nio.file.Files;
+import java.nio.file.LinkOption;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.nio.file.PathMatcher;
-import java.nio.file.SimpleFileVisitor;
 import java.nio.file.attribute.BasicFileAttributes;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Set;
 import java.util.function.Predicate;
@@ -74,70 +77,58 @@ final class Folder {
     return patterns.stream().anyMatch(pattern -> pattern.matches(path));
   }
 
-  /** Every wanted file of a folder. */
+  /** Every wanted file of a folder, in the order of their paths. */
   List<Found> files(Path folder, String prefix) throws IOException {
     List<Found> files = new ArrayList<>();
-    Files.walkFileTree(folder, new Visitor(folder, prefix, files));
+    walk(folder, prefix, files);
     return files;
   }
 
-  private final class Visitor extends SimpleFileVisitor<Path> {
-    private final Path root;
-    private final int rootLength;
-    private final String prefix;
-    private final List<Found> files;
+  /** A child of a folder, named as it sorts: a folder's name ends with a slash. */
+  private record Child(String name, Path path, BasicFileAttributes facts) {}
 
-    Visitor(Path root, String prefix, List<Found> files) {
-      this.root = root;
-      this.rootLength = root.toString().length() + (root.toString().endsWith("/") ? 0 : 1);
-      this.prefix = prefix;
-      this.files = files;
-    }
-
-    private String name(Path file) {
-      String inside = file.toString().substring(rootLength);
-      return prefix + inside.replace(file.getFileSystem().getSeparator(), "/");
-    }
-
-    @Override
-    public FileVisitResult preVisitDirectory(Path folder, BasicFileAttributes facts) {
-      return folder.equals(root) || wanted(folder, facts)
-          ? FileVisitResult.CONTINUE
-          : FileVisitResult.SKIP_SUBTREE;
-    }
-
-    @Override
-    public FileVisitResult visitFile(Path file, BasicFileAttributes facts) {
-      if (wanted(file, facts)) {
-        if (!facts.isRegularFile()) {
-          throw new PackException(
-              "Cannot pack '" + file + "': it is neither a file nor a folder. Remove it");
-        }
-        files.add(new Found(file, name(file), facts.size()));
+  private void walk(Path folder, String prefix, List<Found> files) throws IOException {
+    List<Child> children = new ArrayList<>();
+    try (DirectoryStream<Path> stream = Files.newDirectoryStream(folder)) {
+      for (Path path : stream) {
+        BasicFileAttributes facts =
+            Files.readAttributes(path, BasicFileAttributes.class, LinkOption.NOFOLLOW_LINKS);
+        String name = path.getFileName().toString();
+        children.add(new Child(facts.isDirectory() ? name + "/" : name, path, facts));
       }
-      return FileVisitResult.CONTINUE;
-    }
-
-    @Override
-    public FileVisitResult visitFileFailed(Path file, IOException e) {
+    } catch (AccessDeniedException e) {
+      throw new PackException("Cannot pack '" + folder + "': it cannot be read. Mend its rights");
+    } catch (NoSuchFileException e) {
       throw new PackException(
-          e instanceof java.nio.file.AccessDeniedException
-              ? "Cannot pack '" + file + "': it cannot be read. Mend its rights"
-              : "Cannot pack '" + file + "': it vanished meanwhile. Pack again");
+          "Cannot pack '" + e.getFile() + "': it vanished meanwhile. Pack again");
+    } catch (DirectoryIteratorException e) {
+      throw e.getCause();
     }
-
-    private boolean wanted(Path file, BasicFileAttributes facts) {
-      String name = name(file);
-      String reason = reasonToLeaveOut(file, facts, name);
-      if (!reason.isEmpty()) {
-        contents.leaveOut(name, reason, facts.isRegularFile() ? facts.size() : 0);
-      }
-      return reason.isEmpty();
+    children.sort(Comparator.comparing(Child::name));
+    for (Child child : children) {
+      visit(child, prefix, files);
     }
   }
 
-  private String reasonToLeaveOut(Path file, BasicFileAttributes facts, String name) {
-    String simple = file.getFileName().toString();
+  private void visit(Child child, String prefix, List<Found> files) throws IOException {
+    String name = prefix + child.name();
+    boolean folder = child.facts().isDirectory();
+    String path = folder ? name.substring(0, name.length() - 1) : name;
+    String reason = reasonToLeaveOut(child, path);
+    if (!reason.isEmpty()) {
+      contents.leaveOut(path, reason, child.facts().isRegularFile() ? child.facts().size() : 0);
+    } else if (folder) {
+      walk(child.path(), name, files);
+    } else if (child.facts().isRegularFile()) {
+      files.add(new Found(child.path(), name, child.facts().size()));
+    } else {
+      throw new PackException(
+          "Cannot pack '" + child.path() + "': it is neither a file nor a folder. Remove it");
+    }
+  }
+
+  private String reasonToLeaveOut(Child child, String name) {
+    String simple = name.substring(name.lastIndexOf('/') + 1);
     if (VERSION_CONTROL.contains(simple)) {
       return "belongs to version control";
     }
@@ -149,7 +140,7 @@ final class Folder {
     if (EDITOR.contains(simple) || simple.endsWith("~") || swap || autosave) {
       return "left by an editor";
     }
-    if (facts.isSymbolicLink()) {
+    if (child.facts().isSymbolicLink()) {
       return "a symbolic link";
     }
     return isLeftOut(name) ? "asked for by 'leave-out'" : "";

@@ -14,6 +14,11 @@ final class Layout implements AutoCloseable {
   private static final String ALONE = "WEB-INF/alone/";
   private static final String LAUNCHER = "jollycrate.alone.Alone";
 
+  /** Packages that the server looks into when it stops, to find what an application left behind. */
+  private static final String OPENED =
+      "java.base/java.lang java.base/java.io java.base/java.util java.base/java.util.concurrent"
+          + " java.rmi/sun.rmi.transport";
+
   private final PackRequest request;
   private final Contents contents = new Contents();
   private final Folder folders;
@@ -57,7 +62,7 @@ final class Layout implements AutoCloseable {
     if (request.shape().isJar()) {
       addFolders();
     }
-    entries.addAll(contents.entries().values());
+    entries.addAll(contents.sorted());
     return entries;
   }
 
@@ -101,6 +106,7 @@ final class Layout implements AutoCloseable {
   }
 
   private void embeddedServer() throws IOException {
+    attributes.put("Add-Opens", OPENED);
     String server = "org/apache/catalina/startup/Tomcat.class";
     boolean there = false;
     try (Libraries alone = Libraries.open(request.alone(), List.of())) {

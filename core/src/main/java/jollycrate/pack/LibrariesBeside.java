@@ -89,7 +89,7 @@ final class LibrariesBeside {
     for (Library library : layout.libraries()) {
       contents.addFile(library.file(), root + "lib/" + library.fileName(), "libraries");
     }
-    return List.copyOf(contents.entries().values());
+    return contents.sorted();
   }
 
   /** What people count: the content of the JAR, and the libraries as they are. */

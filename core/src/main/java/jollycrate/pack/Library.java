@@ -13,6 +13,7 @@ import java.util.Properties;
 import java.util.jar.Manifest;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Stream;
 import jollycrate.artifact.ZipArchive;
 import jollycrate.artifact.ZipMember;
 
@@ -23,8 +24,7 @@ final class Library implements Closeable {
   private static final int MOST_TEXT = 1 << 20;
   private static final Pattern VERSIONED =
       Pattern.compile("(.+?)-(\\d[\\w.+-]*)\\.jar", Pattern.UNICODE_CHARACTER_CLASS);
-  private static final Pattern COORDINATES =
-      Pattern.compile("META-INF/maven/[^/]+/[^/]+/pom\\.properties");
+  private static final String COORDINATES = "META-INF/maven/";
 
   private final Path file;
   private final ZipArchive archive;
@@ -106,18 +106,18 @@ final class Library implements Closeable {
   }
 
   /** Its classes, those for single Java versions and module descriptors not counted. */
-  List<ZipMember> classes() {
+  Stream<ZipMember> classes() {
     return archive.members().stream()
         .filter(member -> member.name().endsWith(".class"))
         .filter(member -> !member.name().startsWith("META-INF/"))
-        .filter(member -> !member.name().equals("module-info.class"))
-        .toList();
+        .filter(member -> !member.name().equals("module-info.class"));
   }
 
   Coordinates coordinates() {
     List<ZipMember> told =
         archive.members().stream()
-            .filter(member -> COORDINATES.matcher(member.name()).matches())
+            .filter(member -> member.name().startsWith(COORDINATES))
+            .filter(member -> member.simpleName().equals("pom.properties"))
             .toList();
     if (told.size() == 1) {
       Properties properties = new Properties();

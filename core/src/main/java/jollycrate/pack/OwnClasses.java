@@ -4,12 +4,12 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.util.ArrayList;
 import java.util.HashSet;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.TreeSet;
 import jollycrate.artifact.ClassFacts;
 
 /** The project's own classes: which go in, which of them starts, and what they miss. */
@@ -20,7 +20,9 @@ final class OwnClasses {
   private final String prefix;
   private final PackRequest request;
   private final Contents contents;
-  private final Map<String, String> outside = new TreeMap<>();
+  private final Map<String, Integer> outside = new TreeMap<>();
+  private final Set<String> leftClasses = new HashSet<>();
+  private final Set<String> packages = new TreeSet<>();
 
   /**
    * @param prefix of classes inside the archive
@@ -42,30 +44,33 @@ final class OwnClasses {
       }
     }
     outside.forEach(
-        (pack, text) -> contents.leaveOut(pack, "not among the chosen packages" + text, 0));
+        (of, count) ->
+            contents.leaveOut(
+                of.replace('.', '/') + "/",
+                "not among the chosen packages, " + count + (count == 1 ? " file" : " files"),
+                0));
     if (!request.choice().packages().isEmpty()) {
+      eachPackageIsThere();
       tellMissing();
     }
   }
 
-  private final Map<String, String> leftClasses = new LinkedHashMap<>();
-
   private void addChosen(List<Folder.Found> files) throws IOException {
-    Set<String> packages = new HashSet<>();
     files.stream()
         .filter(file -> file.name().endsWith(CLASS))
         .forEach(file -> packages.add(packageOf(file.name())));
-    Map<String, Integer> counts = new TreeMap<>();
     for (Folder.Found file : files) {
       String of = packageOf(file.name());
       if (!packages.contains(of) || isChosen(of)) {
         contents.addFile(file.file(), file.name(), "classes");
       } else {
-        counts.merge(of, 1, Integer::sum);
-        leftClasses.put(className(file.name()), of);
+        outside.merge(of, 1, Integer::sum);
+        leftClasses.add(className(file.name()));
       }
     }
-    counts.forEach((of, count) -> outside.put(of.replace('.', '/'), ", " + count + " files"));
+  }
+
+  private void eachPackageIsThere() {
     for (String chosen : request.choice().packages()) {
       if (packages.stream().noneMatch(of -> isBelow(of, chosen))) {
         throw new PackException(
@@ -74,7 +79,7 @@ final class OwnClasses {
                 + "': no class is in package '"
                 + chosen
                 + "'. There are: "
-                + String.join(", ", packages.stream().sorted().toList()));
+                + String.join(", ", packages));
       }
     }
   }
@@ -104,7 +109,7 @@ final class OwnClasses {
       Optional<ClassFacts> facts = facts(entry);
       if (facts.isPresent()) {
         for (String reference : facts.get().references()) {
-          if (leftClasses.containsKey(reference)) {
+          if (leftClasses.contains(reference)) {
             neededBy.putIfAbsent(reference, facts.get().name());
           }
         }

@@ -23,6 +23,7 @@ import jollycrate.artifact.ZipArchive;
  */
 public final class Packer {
   private static final int HEAVIEST = 5;
+  private static final long HEAVY = 10_000;
 
   private final PackRequest request;
   private final Path target;
@@ -122,7 +123,10 @@ public final class Packer {
                   bytes -> watch.packed(place.getFileName().toString(), done[0] += bytes, all))) {
         writer.write(entries);
       }
-      boolean changed = !Files.isRegularFile(place) || Files.mismatch(beside, place) >= 0;
+      boolean changed =
+          !Files.isRegularFile(place)
+              || Files.size(beside) != Files.size(place)
+              || Files.mismatch(beside, place) >= 0;
       if (!changed) {
         return new Written(false, Optional.empty());
       }

@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import jollycrate.artifact.ZipMember;
 
 /**
  * Tells libraries that do not belong into a WAR for a standalone server: the interfaces that the
@@ -40,18 +39,22 @@ final class ServerParts {
 
   /** Why the server does not want it; empty when the application needs it itself. */
   static String reason(Library library) {
-    List<ZipMember> classes = library.classes();
-    if (classes.isEmpty() || classes.stream().anyMatch(c -> !isOfServer(c.name()))) {
+    boolean empty = library.classes().findFirst().isEmpty();
+    if (empty || library.classes().anyMatch(found -> !isOfServer(found.name()))) {
       return "";
     }
-    if (classes.stream().anyMatch(c -> SERVER_PACKAGES.stream().anyMatch(c.name()::startsWith))) {
+    if (library.classes().anyMatch(found -> isOfEmbedded(found.name()))) {
       return SERVER;
     }
     return provided(library).map(name -> "the server provides " + name).orElse("");
   }
 
+  private static boolean isOfEmbedded(String name) {
+    return SERVER_PACKAGES.stream().anyMatch(name::startsWith);
+  }
+
   private static boolean isOfServer(String name) {
-    return SERVER_PACKAGES.stream().anyMatch(name::startsWith)
+    return isOfEmbedded(name)
         || PROVIDED.keySet().stream()
             .anyMatch(p -> name.startsWith("jakarta/" + p) || name.startsWith("javax/" + p));
   }

@@ -1,13 +1,19 @@
 package jollycrate.pack;
 
 import java.io.Closeable;
+import java.io.FileInputStream;
+import java.io.FileNotFoundException;
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.OutputStream;
 import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayDeque;
+import java.util.ArrayList;
 import java.util.Deque;
+import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.Callable;
 import java.util.concurrent.ConcurrentLinkedQueue;
@@ -30,12 +36,13 @@ final class ZipWriter implements Closeable {
   /** Larger contents are read and compressed block by block. */
   static final int BLOCK = 1 << 20;
 
-  private static final int MOST_WAITING = 512;
+  private static final int BATCH = 64;
+  private static final long BATCH_BYTES = 1 << 19;
   private static final long MOST_BYTES_WAITING = 16 << 20;
   private static final double WORTH_IT = 0.97;
 
-  /** An entry that somebody works on. */
-  private record Waiting(Entry entry, long weight, Future<Content> content) {}
+  /** Entries that somebody works on, several as handing over costs more than a small file. */
+  private record Waiting(List<Entry> entries, long weight, Future<List<Content>> contents) {}
 
   /** What becomes of a content. */
   private sealed interface Content {
@@ -82,18 +89,38 @@ final class ZipWriter implements Closeable {
 
   /** Writes all entries and the directory. */
   void write(Iterable<Entry> entries) throws IOException {
+    List<Entry> batch = new ArrayList<>();
+    long weight = 0;
     for (Entry entry : entries) {
-      long weight = Math.min(entry.source().size(), BLOCK);
-      waiting.add(new Waiting(entry, weight, begin(() -> content(entry))));
-      bytesWaiting += weight;
-      while (waiting.size() > MOST_WAITING || bytesWaiting > MOST_BYTES_WAITING) {
-        finishFirst();
+      batch.add(entry);
+      weight += Math.min(entry.source().size(), BLOCK);
+      if (batch.size() >= BATCH || weight >= BATCH_BYTES) {
+        work(batch, weight);
+        batch = new ArrayList<>();
+        weight = 0;
       }
     }
+    work(batch, weight);
     while (!waiting.isEmpty()) {
       finishFirst();
     }
     out.end();
+  }
+
+  private void work(List<Entry> batch, long weight) throws IOException {
+    waiting.add(new Waiting(batch, weight, begin(() -> contents(batch))));
+    bytesWaiting += weight;
+    while (bytesWaiting > MOST_BYTES_WAITING) {
+      finishFirst();
+    }
+  }
+
+  private List<Content> contents(List<Entry> batch) throws IOException {
+    List<Content> contents = new ArrayList<>(batch.size());
+    for (Entry entry : batch) {
+      contents.add(content(entry));
+    }
+    return contents;
   }
 
   private <T> Future<T> begin(Callable<T> work) {
@@ -105,8 +132,13 @@ final class ZipWriter implements Closeable {
   private void finishFirst() throws IOException {
     Waiting first = waiting.remove();
     bytesWaiting -= first.weight();
-    Entry entry = first.entry();
-    Content content = result(first.content());
+    List<Content> contents = result(first.contents());
+    for (int i = 0; i < contents.size(); i++) {
+      finish(first.entries().get(i), contents.get(i));
+    }
+  }
+
+  private void finish(Entry entry, Content content) throws IOException {
     if (content instanceof Content.Ready ready) {
       out.begin(entry, ready.method(), ready.crc(), ready.data().length, ready.size());
       out.write(ready.data(), 0, ready.data().length);
@@ -148,7 +180,8 @@ final class ZipWriter implements Closeable {
     crc.update(content);
     Optional<ZipMember> stands = standing(entry, content, crc.getValue());
     if (stands.isPresent()) {
-      return new Content.Elsewhere(earlier.orElseThrow().archive(), stands.get());
+      byte[] packed = earlier.orElseThrow().archive().packed(stands.get());
+      return new Content.Ready(ZipMember.DEFLATED, crc.getValue(), content.length, packed);
     }
     byte[] deflated = Compression.isInVain(entry.name()) ? content : deflated(content);
     boolean smaller = deflated.length < content.length;
@@ -164,17 +197,19 @@ final class ZipWriter implements Closeable {
       return made.bytes();
     }
     Path file = ((Source.OfFile) source).path();
-    try (InputStream in = source.open()) {
-      byte[] content = in.readNBytes((int) source.size() + 1);
-      if (content.length != source.size()) {
+    try (InputStream in = new FileInputStream(file.toFile())) {
+      byte[] content = new byte[(int) source.size()];
+      if (in.readNBytes(content, 0, content.length) != content.length || in.read() >= 0) {
         throw changed(file);
       }
       return content;
-    } catch (java.nio.file.NoSuchFileException e) {
+    } catch (FileNotFoundException e) {
       throw new PackException(
-          "Cannot pack '" + file + "': it vanished meanwhile. Pack again when the build is done");
-    } catch (java.nio.file.AccessDeniedException e) {
-      throw new PackException("Cannot pack '" + file + "': it cannot be read. Mend its rights");
+          Files.exists(file)
+              ? "Cannot pack '" + file + "': it cannot be read. Mend its rights"
+              : "Cannot pack '"
+                  + file
+                  + "': it vanished meanwhile. Pack again when the build is done");
     }
   }
 
@@ -208,13 +243,21 @@ final class ZipWriter implements Closeable {
 
   /** An entry of a library keeps its compression; that it holds what it says is read once. */
   private static Content verified(Source.OfMember source) throws IOException {
-    try (InputStream in = source.open()) {
-      in.transferTo(java.io.OutputStream.nullOutputStream());
+    ZipMember member = source.member();
+    try {
+      if (member.size() > BLOCK || member.compressed() > BLOCK) {
+        try (InputStream in = source.open()) {
+          in.transferTo(OutputStream.nullOutputStream());
+        }
+        return new Content.Elsewhere(source.archive(), member);
+      }
+      source.archive().read(member, BLOCK);
+      return new Content.Ready(
+          member.method(), member.crc(), member.size(), source.archive().packed(member));
     } catch (IOException e) {
       throw new PackException(
           "Cannot pack '" + source.place() + "': " + e.getMessage() + ". Fetch the library again");
     }
-    return new Content.Elsewhere(source.archive(), source.member());
   }
 
   private void copy(Entry entry, ZipArchive archive, ZipMember member) throws IOException {

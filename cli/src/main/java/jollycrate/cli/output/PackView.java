@@ -87,6 +87,9 @@ public final class PackView implements PackWatch, Progress {
   }
 
   private void heaviest(Packed packed) {
+    if (packed.heaviest().isEmpty()) {
+      return;
+    }
     heading("heaviest");
     Table table = new Table(MARGIN);
     for (Packed.Heavy heavy : packed.heaviest()) {

@@ -4,7 +4,9 @@ import java.io.File;
 import java.util.Map;
 import jollycrate.alone.AloneServer;
 import jollycrate.alone.Refusal;
+import org.apache.catalina.Container;
 import org.apache.catalina.Context;
+import org.apache.catalina.Lifecycle;
 import org.apache.catalina.LifecycleException;
 import org.apache.catalina.LifecycleState;
 import org.apache.catalina.connector.Connector;
@@ -13,6 +15,11 @@ import org.apache.tomcat.util.descriptor.web.ContextResource;
 
 /** Apache Tomcat 9.0 or newer in this process. */
 public final class EmbeddedTomcat implements AloneServer {
+  private static final String[] POOLS = {
+    "org.apache.tomcat.dbcp.dbcp2.BasicDataSourceFactory",
+    "org.apache.commons.dbcp2.BasicDataSourceFactory"
+  };
+
   private final Tomcat tomcat = new Tomcat();
 
   @Override
@@ -28,6 +35,7 @@ public final class EmbeddedTomcat implements AloneServer {
     }
     tomcat.setSilent(true);
     tomcat.enableNaming();
+    tomcat.getEngine().setParentClassLoader(EmbeddedTomcat.class.getClassLoader());
     Connector connector = tomcat.getConnector();
     connector.setProperty("bindOnInit", "false");
     if (!wanted.bind.isEmpty()) {
@@ -37,6 +45,7 @@ public final class EmbeddedTomcat implements AloneServer {
     wanted.users.forEach(tomcat::addUser);
     wanted.roles.forEach((role, users) -> users.forEach(user -> tomcat.addRole(user, role)));
     Context context = tomcat.addWebapp(wanted.path, wanted.archive.toString());
+    context.addLifecycleListener(event -> withoutPages(event.getType(), context));
     wanted.dataSources.forEach(
         (name, values) -> context.getNamingResources().addResource(dataSource(name, values)));
     try {
@@ -51,6 +60,21 @@ public final class EmbeddedTomcat implements AloneServer {
     return connector.getLocalPort();
   }
 
+  /** The server offers compiled pages by default; without their compiler that is only noise. */
+  private static void withoutPages(String event, Context context) {
+    boolean compiler =
+        EmbeddedTomcat.class
+                .getClassLoader()
+                .getResource("org/apache/jasper/servlet/JspServlet.class")
+            != null;
+    Container pages = context.findChild("jsp");
+    if (event.equals(Lifecycle.BEFORE_START_EVENT) && !compiler && pages != null) {
+      context.removeServletMapping("*.jsp");
+      context.removeServletMapping("*.jspx");
+      context.removeChild(pages);
+    }
+  }
+
   private static String innermost(Throwable e) {
     Throwable at = e;
     while (at.getCause() != null) {
@@ -59,11 +83,27 @@ public final class EmbeddedTomcat implements AloneServer {
     return String.valueOf(at.getMessage());
   }
 
+  private static String pool(String name) {
+    for (String factory : POOLS) {
+      try {
+        return Class.forName(factory, false, EmbeddedTomcat.class.getClassLoader()).getName();
+      } catch (ClassNotFoundException e) {
+        continue;
+      }
+    }
+    throw new Refusal(
+        "Cannot offer data source "
+            + name
+            + ": no library of the archive holds a connection pool. Add tomcat-dbcp or"
+            + " commons-dbcp2 to what runs alone");
+  }
+
   private static ContextResource dataSource(String name, Map<String, String> values) {
     ContextResource resource = new ContextResource();
     resource.setName(name);
     resource.setType("javax.sql.DataSource");
     resource.setAuth("Container");
+    resource.setProperty("factory", pool(name));
     resource.setProperty("url", values.get("url"));
     resource.setProperty("username", values.get("user"));
     resource.setProperty("password", values.get("password"));
