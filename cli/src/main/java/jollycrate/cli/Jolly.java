@@ -3,11 +3,7 @@ package jollycrate.cli;
 import java.io.PrintStream;
 import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
-import java.util.Arrays;
-import java.util.LinkedHashMap;
-import java.util.Map;
-import java.util.Optional;
-import java.util.function.Supplier;
+import java.util.List;
 import java.util.function.UnaryOperator;
 import jollycrate.BuildException;
 import jollycrate.Setting;
@@ -30,12 +26,27 @@ import jollycrate.cli.output.Style;
 import jollycrate.delivery.Interrupts;
 import jollycrate.delivery.ServerStartException;
 import picocli.CommandLine;
-import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Model.OptionSpec;
 import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.UnmatchedArgumentException;
 
 /** The commands, run over two streams. */
 public final class Jolly {
+  private static final List<String> COMMANDS =
+      List.of(
+          "inspect",
+          "compare",
+          "pack",
+          "server",
+          "deploy",
+          "check",
+          "undeploy",
+          "deliveries",
+          "recover",
+          "demo");
+  private static final List<String> VERSION = List.of("-V", "--version");
+
   private final Session session;
   private final Screen screen;
 
@@ -68,42 +79,46 @@ public final class Jolly {
                 new Jolly(screen.resolving(variables), folder, variables, interrupts).run(args));
   }
 
-  /** The program itself, without a command. */
-  @Command(
-      name = "jolly",
-      mixinStandardHelpOptions = true,
-      version = "jolly 0.1.0",
-      sortOptions = false,
-      description = {
-        "Packs Java web applications, delivers them to application servers and proves that they"
-            + " answer.",
-        "",
-        "Describe the application in jolly.toml and the servers in servers.toml; both are found"
-            + " upwards from the current folder.",
-        ""
-      },
-      synopsisSubcommandLabel = "COMMAND",
-      footer = {"", "'jolly COMMAND --help' tells more. 'jolly demo' shows it all in a minute."})
-  static final class Program implements Runnable {
-    @CommandLine.Spec private CommandLine.Model.CommandSpec spec;
-
-    @Override
-    public void run() {
-      throw new ParameterException(spec.commandLine(), "A command is missing");
-    }
+  /** The program itself; described without annotations, which take a while to be read. */
+  private static CommandSpec program() {
+    Runnable[] nothing = new Runnable[1];
+    CommandSpec spec = CommandSpec.wrapWithoutInspection((Runnable) () -> nothing[0].run());
+    nothing[0] =
+        () -> {
+          throw new ParameterException(spec.commandLine(), "A command is missing");
+        };
+    spec.name("jolly").version("jolly 0.1.0");
+    spec.addOption(
+        OptionSpec.builder("-h", "--help").usageHelp(true).description("Show this help.").build());
+    spec.addOption(
+        OptionSpec.builder("-V", "--version")
+            .versionHelp(true)
+            .description("Show the version.")
+            .build());
+    spec.usageMessage()
+        .sortOptions(false)
+        .synopsisSubcommandLabel("COMMAND")
+        .description(
+            "Packs Java web applications, delivers them to application servers and proves that"
+                + " they answer.",
+            "",
+            "Describe the application in jolly.toml and the servers in servers.toml; both are found"
+                + " upwards from the current folder.",
+            "")
+        .footer("", "'jolly COMMAND --help' tells more. 'jolly demo' shows it all in a minute.");
+    return spec;
   }
 
   /** Runs one command; the exit code. */
   public int run(String... args) {
-    CommandLine line = new CommandLine(new Program());
-    Map<String, Supplier<Object>> commands = commands();
-    Optional<String> wanted = Arrays.stream(args).findFirst().filter(commands::containsKey);
-    commands.forEach(
-        (name, command) -> {
-          if (wanted.isEmpty() || wanted.get().equals(name)) {
-            line.addSubcommand(command.get());
-          }
-        });
+    CommandLine line = new CommandLine(program());
+    String first = args.length == 0 ? "" : args[0];
+    boolean one = COMMANDS.contains(first) || VERSION.contains(first);
+    for (String name : COMMANDS) {
+      if (!one || name.equals(first)) {
+        line.addSubcommand(command(name));
+      }
+    }
     line.setOut(new PrintWriter(screen.out(), true, StandardCharsets.UTF_8));
     line.setErr(new PrintWriter(screen.err(), true, StandardCharsets.UTF_8));
     line.setExpandAtFiles(false);
@@ -114,20 +129,21 @@ public final class Jolly {
     return line.execute(args);
   }
 
-  /** Made only when they are asked for, which keeps the start short. */
-  private Map<String, Supplier<Object>> commands() {
-    Map<String, Supplier<Object>> commands = new LinkedHashMap<>();
-    commands.put("inspect", () -> new InspectCommand(session));
-    commands.put("compare", () -> new CompareCommand(session));
-    commands.put("pack", () -> new PackCommand(session));
-    commands.put("server", () -> ServerCommand.line(session));
-    commands.put("deploy", () -> new DeployCommand(session));
-    commands.put("check", () -> new CheckCommand(session));
-    commands.put("undeploy", () -> new UndeployCommand(session));
-    commands.put("deliveries", () -> new DeliveriesCommand(session));
-    commands.put("recover", () -> new RecoverCommand(session));
-    commands.put("demo", () -> new DemoCommand(session));
-    return commands;
+  /** Made only when it is asked for, which keeps the start short. */
+  private Object command(String name) {
+    return switch (name) {
+      case "inspect" -> new InspectCommand(session);
+      case "compare" -> new CompareCommand(session);
+      case "pack" -> new PackCommand(session);
+      case "server" -> ServerCommand.line(session);
+      case "deploy" -> new DeployCommand(session);
+      case "check" -> new CheckCommand(session);
+      case "undeploy" -> new UndeployCommand(session);
+      case "deliveries" -> new DeliveriesCommand(session);
+      case "recover" -> new RecoverCommand(session);
+      case "demo" -> new DemoCommand(session);
+      default -> throw new IllegalArgumentException(name);
+    };
   }
 
   private int wrongUsage(ParameterException e) {

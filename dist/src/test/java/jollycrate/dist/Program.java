@@ -36,14 +36,26 @@ final class Program {
   }
 
   Run run(String... args) {
+    List<String> command = new ArrayList<>(List.of(HOME.resolve("bin/jolly").toString()));
+    command.addAll(List.of(args));
+    return run(command);
+  }
+
+  /** Runs a shell script with arguments. */
+  Run shell(String script, String... args) {
+    List<String> command = new ArrayList<>(List.of("sh", "-c", script));
+    command.addAll(List.of(args));
+    return run(command);
+  }
+
+  private Run run(List<String> command) {
     try {
       Path out = Files.createTempFile("jolly", ".out");
       Path err = Files.createTempFile("jolly", ".err");
-      Process process = start(out, err, args);
+      Process process = start(out, err, command);
       if (!process.waitFor(LIMIT_SECONDS, TimeUnit.SECONDS)) {
         process.destroyForcibly();
-        throw new AssertionError(
-            "jolly " + List.of(args) + " did not end: " + Files.readString(out));
+        throw new AssertionError(command + " did not end: " + Files.readString(out));
       }
       Run run = new Run(process.exitValue(), Files.readString(out), Files.readString(err));
       Files.delete(out);
@@ -59,6 +71,10 @@ final class Program {
   Process start(Path out, Path err, String... args) throws IOException {
     List<String> command = new ArrayList<>(List.of(HOME.resolve("bin/jolly").toString()));
     command.addAll(List.of(args));
+    return start(out, err, command);
+  }
+
+  private Process start(Path out, Path err, List<String> command) throws IOException {
     ProcessBuilder builder = new ProcessBuilder(command).directory(folder.toFile());
     builder.environment().putAll(environment);
     return builder.redirectOutput(out.toFile()).redirectError(err.toFile()).start();

@@ -46,17 +46,29 @@ final class Workshop implements AutoCloseable {
   }
 
   static Workshop open(Path parent) throws IOException {
-    Path folder = parent.resolve("spokes");
-    Path sample = Program.HOME.resolve("samples/spokes");
+    Workshop workshop = new Workshop(copySample("spokes", parent));
+    workshop.ok(
+        "server", "new", "bench", "--http", "" + workshop.http, "--admin", "" + workshop.admin);
+    return workshop;
+  }
+
+  /** A copy of a sample. */
+  static Path copySample(String name, Path parent) throws IOException {
+    Path folder = parent.resolve(name);
+    Path sample = Program.HOME.resolve("samples").resolve(name);
     try (Stream<Path> files = Files.walk(sample)) {
       for (Path file : files.toList()) {
         Files.copy(file, folder.resolve(sample.relativize(file).toString()));
       }
     }
-    Workshop workshop = new Workshop(folder);
-    workshop.ok(
-        "server", "new", "bench", "--http", "" + workshop.http, "--admin", "" + workshop.admin);
-    return workshop;
+    return folder;
+  }
+
+  /** Makes a copied description name the server's folder from wherever it stands. */
+  static void retarget(Path servers, Path server) throws IOException {
+    String text = Files.readString(servers);
+    Files.writeString(
+        servers, text.replaceFirst("(?m)^folder = .*$", "folder = \"" + server + "\""));
   }
 
   /** A port that nobody has, never given out twice. */

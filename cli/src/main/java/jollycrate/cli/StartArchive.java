@@ -1,0 +1,84 @@
+package jollycrate.cli;
+
+import java.io.IOException;
+import java.io.OutputStream;
+import java.io.PrintStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Comparator;
+import java.util.List;
+import java.util.stream.Stream;
+import jollycrate.Setting;
+import jollycrate.check.HttpRequester;
+import jollycrate.delivery.Interrupts;
+
+/**
+ * Runs what commands have in common on a small project of its own, so that the classes they need
+ * are loaded when this process ends and Java writes them to its class-data-sharing archive.
+ */
+public final class StartArchive {
+  private static final String APPLICATION =
+      """
+      name = "start"
+      version = "1"
+      [pack]
+      web = "web"
+      [app]
+      path = "/start"
+      [datasource."jdbc/start"]
+      url = "jdbc:start:x"
+      driver = "none.jar"
+      [[check]]
+      get = "/"
+      json = { "/a" = 1 }
+      """;
+  private static final String SERVERS =
+      """
+      [server.start]
+      folder = "none"
+      http = 1
+      admin = 2
+      """;
+  private static final List<List<String>> COMMANDS =
+      List.of(
+          List.of("--help"),
+          List.of("--version"),
+          List.of("nothing"),
+          List.of("pack"),
+          List.of("pack", "--json"),
+          List.of("inspect", "crate/start-1.war"),
+          List.of("inspect", "crate/start-1.war", "--json"),
+          List.of("compare", "crate/start-1.war", "crate/start-1.war"),
+          List.of("server", "list"),
+          List.of("check", "--on", "start"),
+          List.of("deploy", "--to", "start", "--dry-run"),
+          List.of("deliveries", "--on", "start"),
+          List.of("undeploy", "start", "--from", "start"));
+
+  private StartArchive() {}
+
+  /** Runs every command quietly. */
+  public static void main(String[] args) throws IOException, ClassNotFoundException {
+    Path folder = Files.createTempDirectory("jolly-start");
+    try {
+      Files.writeString(folder.resolve("jolly.toml"), APPLICATION);
+      Files.writeString(folder.resolve("servers.toml"), SERVERS);
+      Files.createDirectories(folder.resolve("web/WEB-INF"));
+      Files.writeString(folder.resolve("web/WEB-INF/web.xml"), "<web-app/>");
+      PrintStream nowhere = new PrintStream(OutputStream.nullOutputStream());
+      Setting setting = Setting.ofThisProcess().in(folder);
+      for (List<String> command : COMMANDS) {
+        new Jolly(nowhere, nowhere, setting, System::getenv, new Interrupts())
+            .run(command.toArray(String[]::new));
+      }
+      new HttpRequester();
+      Class.forName("jollycrate.cli.Main");
+    } finally {
+      try (Stream<Path> files = Files.walk(folder)) {
+        for (Path file : files.sorted(Comparator.reverseOrder()).toList()) {
+          Files.delete(file);
+        }
+      }
+    }
+  }
+}
