@@ -36,6 +36,7 @@ import jollycrate.delivery.Site;
 import jollycrate.host.Host;
 import jollycrate.host.HostException;
 import jollycrate.host.Time;
+import jollycrate.pack.PackException;
 import jollycrate.pack.PackWatch;
 import jollycrate.pack.Packed;
 import jollycrate.server.Placement;
@@ -150,7 +151,14 @@ public final class Crate {
   }
 
   private Packing packing(Application application, PackWatch watch) {
-    return new Packing(host, setting, application, watch, progress::waitingFor);
+    PackWatch obeying =
+        (file, done, all) -> {
+          if (interrupts.isAsked()) {
+            throw new PackException("Packing was interrupted; what stood there is as it was");
+          }
+          watch.packed(file, done, all);
+        };
+    return new Packing(host, setting, application, obeying, progress::waitingFor);
   }
 
   /** Delivers what {@code jolly.toml} describes. */

@@ -68,6 +68,7 @@ class JollyTest {
   @ParameterizedTest
   @CsvSource({
     "inspect",
+    "compare",
     "pack",
     "deploy",
     "undeploy",

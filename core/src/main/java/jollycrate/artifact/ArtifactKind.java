@@ -5,6 +5,7 @@ public enum ArtifactKind {
   WAR("WAR"),
   EXECUTABLE_WAR("executable WAR"),
   EXECUTABLE_JAR("executable JAR"),
+  PROGRAM_ARCHIVE("executable JAR with libraries beside, as one archive"),
   LIBRARY_JAR("library JAR"),
   EAR("EAR"),
   ARCHIVE("archive of another kind");

@@ -37,6 +37,7 @@ public final class ArtifactReader {
       Pattern.compile("(.+?)-(\\d[\\w.+-]*)", Pattern.UNICODE_CHARACTER_CLASS);
   private static final Pattern LIBRARY =
       Pattern.compile(".*\\.(jar|war|rar)", Pattern.CASE_INSENSITIVE);
+  private static final String MANIFEST = "META-INF/MANIFEST.MF";
   private static final int CHUNK = 512;
   private static final Executor READERS =
       Executors.newFixedThreadPool(
@@ -59,6 +60,7 @@ public final class ArtifactReader {
   private Attributes manifest = new Attributes();
   private Optional<String> contextXml = Optional.empty();
   private List<String> modules = List.of();
+  private Optional<String> program = Optional.empty();
   private boolean enterprise;
   private int entries;
   private long inflatedLeft;
@@ -124,7 +126,7 @@ public final class ArtifactReader {
         classes.highest(),
         classes.highestClass(),
         classes.namespace(),
-        stated("Main-Class"),
+        stated("Main-Class").or(() -> program),
         stated("Start-Class"),
         layout(),
         descriptors.endpoints(),
@@ -152,7 +154,7 @@ public final class ArtifactReader {
     if (main.isPresent()
         && stated("Class-Path").isEmpty()
         && archive.member(main.get().replace('.', '/') + ".class").isEmpty()) {
-      faults.add("META-INF/MANIFEST.MF: there is no main class '" + main.get() + "' inside");
+      faults.add(MANIFEST + ": there is no main class '" + main.get() + "' inside");
     }
   }
 
@@ -183,7 +185,10 @@ public final class ArtifactReader {
     if (main) {
       return ArtifactKind.EXECUTABLE_JAR;
     }
-    return classes.any() ? ArtifactKind.LIBRARY_JAR : ArtifactKind.ARCHIVE;
+    if (program.isPresent()) {
+      return ArtifactKind.PROGRAM_ARCHIVE;
+    }
+    return ownClasses.isEmpty() ? ArtifactKind.ARCHIVE : ArtifactKind.LIBRARY_JAR;
   }
 
   private void visit(ZipMember member) throws IOException {
@@ -269,7 +274,7 @@ public final class ArtifactReader {
     String name = member.name();
     try {
       switch (name) {
-        case "META-INF/MANIFEST.MF" ->
+        case MANIFEST ->
             manifest =
                 new Manifest(new ByteArrayInputStream(descriptor(member))).getMainAttributes();
         case "META-INF/application.xml" -> {
@@ -300,6 +305,8 @@ public final class ArtifactReader {
       for (ZipMember inside : library.members()) {
         if (inside.name().endsWith(".class")) {
           into.visitHead(member.name(), library, inside);
+        } else if (inside.name().equals(MANIFEST) && !isWar()) {
+          readProgram(library.read(inside, XmlDocument.MOST_BYTES));
         } else if (inside.name().equals("META-INF/web-fragment.xml")) {
           readFragment(member.name() + "!/" + inside.name(), library, inside);
         }
@@ -308,6 +315,15 @@ public final class ArtifactReader {
       into.fault("library '" + member.name() + "' is no readable archive: " + reasonOf(e));
     } catch (XmlException e) {
       into.fault(e.getMessage());
+    }
+  }
+
+  /** A JAR inside that names a main class and libraries beside it is what the archive is for. */
+  private synchronized void readProgram(byte[] bytes) throws IOException {
+    Attributes attributes = new Manifest(new ByteArrayInputStream(bytes)).getMainAttributes();
+    String main = attributes.getValue(Attributes.Name.MAIN_CLASS);
+    if (main != null && attributes.getValue(Attributes.Name.CLASS_PATH) != null) {
+      program = program.filter(known -> known.compareTo(main) < 0).or(() -> Optional.of(main));
     }
   }
 

@@ -57,12 +57,13 @@ final class ZipOut implements Closeable {
   private long flushed;
 
   ZipOut(Path file, LocalDateTime time) throws IOException {
-    this.channel =
-        FileChannel.open(
-            file,
-            StandardOpenOption.WRITE,
-            StandardOpenOption.CREATE,
-            StandardOpenOption.TRUNCATE_EXISTING);
+    this.channel = FileChannel.open(file, StandardOpenOption.WRITE, StandardOpenOption.CREATE);
+    if (channel.tryLock() == null) {
+      channel.close();
+      throw new PackException(
+          "Cannot write '" + file + "': another run packs the same just now. Wait for it");
+    }
+    channel.truncate(0);
     this.time =
         (time.getYear() - 1980) << 25
             | time.getMonthValue() << 21

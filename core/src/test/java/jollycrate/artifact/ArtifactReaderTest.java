@@ -113,6 +113,62 @@ class ArtifactReaderTest {
     assertThat(artifact.entries()).isEqualTo(3);
   }
 
+  @Test
+  void aFrameworksArchiveTellsItsStartEvenBehindAScript() throws IOException {
+    entry("META-INF/MANIFEST.MF", "Main-Class: boot.Launcher\nStart-Class: shop.Desk\n");
+    entry("boot/Launcher.class", classFile("boot/Launcher", 8, "java/lang/Object"));
+    entry("BOOT-INF/classes/shop/Desk.class", classFile("shop/Desk", 17, "java/lang/Object"));
+    entry("BOOT-INF/lib/deep.jar", zip(Map.of("a/B.class", classFile("a/B", 21, "a/C"))));
+    byte[] script = "#!/bin/sh\nexec java -jar \"$0\"\n".getBytes(StandardCharsets.UTF_8);
+    ByteArrayOutputStream whole = new ByteArrayOutputStream();
+    whole.write(script);
+    whole.write(zip(entries));
+    Artifact artifact =
+        ArtifactReader.read(Files.write(folder.resolve("desk"), whole.toByteArray()));
+    assertThat(artifact.kind()).isEqualTo(ArtifactKind.EXECUTABLE_JAR);
+    assertThat(artifact.startClass()).contains("shop.Desk");
+    assertThat(artifact.layout().script()).isEqualTo(script.length);
+    assertThat(artifact.layout().libraries())
+        .extracting(Artifact.Library::path)
+        .containsExactly("BOOT-INF/lib/deep.jar");
+    assertThat(artifact.highestClass()).isEqualTo("BOOT-INF/lib/deep.jar!/a/B.class");
+    assertThat(artifact.faults()).isEmpty();
+  }
+
+  @Test
+  void servletMappingsAreEndpointsWithTheirPlace() throws IOException {
+    String descriptor =
+        """
+        <web-app><servlet><servlet-name>a</servlet-name><servlet-class>shop.A</servlet-class></servlet>
+        <servlet-mapping><servlet-name>a</servlet-name>
+          <url-pattern>/a</url-pattern><url-pattern>/b/*</url-pattern></servlet-mapping></web-app>
+        """;
+    entry(WEB_XML, descriptor);
+    ClassWriter writer = new ClassWriter(0);
+    writer.visit(Opcodes.V17, Opcodes.ACC_PUBLIC, "shop/Z", null, "java/lang/Object", null);
+    AnnotationVisitor annotation =
+        writer.visitAnnotation("Ljakarta/servlet/annotation/WebServlet;", true);
+    AnnotationVisitor patterns = annotation.visitArray("urlPatterns");
+    patterns.visit(null, "/z");
+    patterns.visitEnd();
+    annotation.visitEnd();
+    writer.visitEnd();
+    entry("WEB-INF/classes/shop/Z.class", writer.toByteArray());
+    String fragment = descriptor.replace("web-app", "web-fragment").replace("/a<", "/part<");
+    entry(
+        "WEB-INF/lib/part.jar",
+        zip(Map.of("META-INF/web-fragment.xml", fragment.getBytes(StandardCharsets.UTF_8))));
+    assertThat(read("shop.war").endpoints())
+        .containsExactly(
+            new Artifact.Endpoint("/a", "shop.A", "WEB-INF/web.xml:3"),
+            new Artifact.Endpoint("/b/*", "shop.A", "WEB-INF/web.xml:3"),
+            new Artifact.Endpoint(
+                "/b/*", "shop.A", "WEB-INF/lib/part.jar!/META-INF/web-fragment.xml:3"),
+            new Artifact.Endpoint(
+                "/part", "shop.A", "WEB-INF/lib/part.jar!/META-INF/web-fragment.xml:3"),
+            new Artifact.Endpoint("/z", "shop.Z", "WEB-INF/classes/shop/Z.class"));
+  }
+
   @ParameterizedTest
   @CsvSource({
     "javax/servlet/http/HttpServlet, JAVAX",

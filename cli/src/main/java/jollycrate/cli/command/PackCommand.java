@@ -43,7 +43,7 @@ public final class PackCommand implements Callable<Integer> {
   @Option(names = "--all", description = "Pack every [pack.NAME]; show one sheet of sizes.")
   private boolean all;
 
-  @Option(names = "--digest", description = "Tell the SHA-256 digest of what was packed.")
+  @Option(names = "--digest", description = "Tell the SHA-256 digest too; --json always does.")
   private boolean digest;
 
   /** In a session. */
@@ -89,6 +89,6 @@ public final class PackCommand implements Callable<Integer> {
   }
 
   private Optional<String> digest(Packed packed) {
-    return digest ? Optional.of(Crate.digest(packed.file())) : Optional.empty();
+    return digest || options.json() ? Optional.of(Crate.digest(packed.file())) : Optional.empty();
   }
 }
