@@ -46,6 +46,11 @@ public record Setting(
     return new Setting(otherFolder, archives, data, java, by, sourceDateEpoch);
   }
 
+  /** The same, with another folder for what is kept for this user. */
+  public Setting keeping(Path otherData) {
+    return new Setting(folder, archives, otherData, java, by, sourceDateEpoch);
+  }
+
   private static Optional<Path> variable(String name) {
     return Optional.ofNullable(System.getenv(name)).filter(v -> !v.isEmpty()).map(Path::of);
   }

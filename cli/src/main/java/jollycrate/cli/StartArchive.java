@@ -22,33 +22,40 @@ public final class StartArchive {
       name = "start"
       version = "1"
       [pack]
-      web = "web"
+      web = ["web"]
+      leave-out = ["**/*.map"]
+      [pack.war]
+      shape = "war"
+      [pack.page]
+      shape = "web"
       [app]
       path = "/start"
-      [datasource."jdbc/start"]
-      url = "jdbc:start:x"
-      driver = "none.jar"
+      pack = "war"
+      starts-within = "60s"
+      [users]
+      anna = "env:START_PASSWORD"
+      [roles]
+      owner = ["anna"]
       [[check]]
+      name = "start"
       get = "/"
+      status = 200
+      text = "start"
       json = { "/a" = 1 }
-      """;
-  private static final String SERVERS =
-      """
-      [server.start]
-      folder = "none"
-      http = 1
-      admin = 2
+      within = "1s"
+      as = "anna"
       """;
   private static final List<List<String>> COMMANDS =
       List.of(
           List.of("--help"),
           List.of("--version"),
           List.of("nothing"),
-          List.of("pack"),
+          List.of("pack", "--all"),
           List.of("pack", "--json"),
           List.of("inspect", "crate/start-1.war"),
           List.of("inspect", "crate/start-1.war", "--json"),
           List.of("compare", "crate/start-1.war", "crate/start-1.war"),
+          List.of("server", "new", "start"),
           List.of("server", "list"),
           List.of("check", "--on", "start"),
           List.of("deploy", "--to", "start", "--dry-run"),
@@ -62,11 +69,10 @@ public final class StartArchive {
     Path folder = Files.createTempDirectory("jolly-start");
     try {
       Files.writeString(folder.resolve("jolly.toml"), APPLICATION);
-      Files.writeString(folder.resolve("servers.toml"), SERVERS);
       Files.createDirectories(folder.resolve("web/WEB-INF"));
       Files.writeString(folder.resolve("web/WEB-INF/web.xml"), "<web-app/>");
       PrintStream nowhere = new PrintStream(OutputStream.nullOutputStream());
-      Setting setting = Setting.ofThisProcess().in(folder);
+      Setting setting = Setting.ofThisProcess().in(folder).keeping(folder.resolve("data"));
       for (List<String> command : COMMANDS) {
         new Jolly(nowhere, nowhere, setting, System::getenv, new Interrupts())
             .run(command.toArray(String[]::new));

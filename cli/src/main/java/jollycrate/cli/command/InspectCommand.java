@@ -32,7 +32,7 @@ public final class InspectCommand implements Callable<Integer> {
     if (options.json()) {
       session.screen().json(artifact);
     } else {
-      new InspectView(session.screen()).show(artifact);
+      new InspectView(session.screen(), session.setting().folder()).show(artifact);
     }
     return ExitCode.DONE.code();
   }

@@ -1,8 +1,9 @@
 package jollycrate.cli.output;
 
+import java.nio.file.Path;
 import java.util.Locale;
 
-/** Sizes and times as people read them. */
+/** Sizes, times and places as people read them. */
 final class Amounts {
   private static final int STEP = 1000;
   private static final int FEW = 10;
@@ -30,5 +31,10 @@ final class Amounts {
 
   static String count(int number, String one, String many) {
     return number + " " + (number == 1 ? one : many);
+  }
+
+  /** A file as it is named from a folder. */
+  static String shown(Path folder, Path file) {
+    return file.startsWith(folder) ? folder.relativize(file).toString() : file.toString();
   }
 }

@@ -1,5 +1,6 @@
 package jollycrate.cli.output;
 
+import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
@@ -11,10 +12,14 @@ public final class InspectView {
   private static final int MOST_ENDPOINTS = 12;
 
   private final Screen screen;
+  private final Path folder;
 
-  /** On that screen. */
-  public InspectView(Screen screen) {
+  /**
+   * @param folder that paths are shown from
+   */
+  public InspectView(Screen screen, Path folder) {
     this.screen = screen;
+    this.folder = folder;
   }
 
   /** The whole sheet. */
@@ -23,7 +28,7 @@ public final class InspectView {
     screen.line(style.strong((artifact.name() + " " + artifact.version()).strip()));
     Table table = new Table("  ");
     row(table, "kind", artifact.kind().label());
-    row(table, "file", artifact.file().toString());
+    row(table, "file", Amounts.shown(folder, artifact.file()));
     row(
         table,
         "size",
@@ -65,7 +70,7 @@ public final class InspectView {
           table,
           "beside it",
           Amounts.count(layout.beside().size(), "library", "libraries")
-              + style("  by Class-Path: " + String.join(" ", layout.beside())));
+              + faint("  by Class-Path: " + String.join(" ", layout.beside())));
     }
     String label = "modules";
     for (String module : layout.modules()) {
@@ -101,19 +106,25 @@ public final class InspectView {
   }
 
   private void endpoints(Table table, Artifact artifact) {
-    String label = "endpoints";
     int shown = Math.min(MOST_ENDPOINTS, artifact.endpoints().size());
+    Table endpoints = new Table("");
     for (Artifact.Endpoint endpoint : artifact.endpoints().subList(0, shown)) {
-      String pattern = endpoint.pattern().isEmpty() ? "/ exactly" : endpoint.pattern();
-      row(table, label, pattern + style("  " + endpoint.servlet() + ", " + endpoint.where()));
+      endpoints
+          .row()
+          .cell(endpoint.pattern().isEmpty() ? "/ exactly" : endpoint.pattern())
+          .cell(endpoint.servlet() + ", " + endpoint.where(), screen.style()::faint);
+    }
+    String label = "endpoints";
+    for (String line : endpoints.lines()) {
+      row(table, label, line);
       label = "";
     }
     if (artifact.endpoints().size() > shown) {
-      row(table, "", style("and " + (artifact.endpoints().size() - shown) + " more in --json"));
+      row(table, "", faint("and " + (artifact.endpoints().size() - shown) + " more in --json"));
     }
   }
 
-  private String style(String text) {
+  private String faint(String text) {
     return screen.style().faint(text);
   }
 

@@ -76,8 +76,8 @@ public final class PackView implements PackWatch, Progress {
       table
           .row()
           .cell(part.name())
-          .cell(Amounts.count(part.files(), "file", "files"))
-          .cell(Amounts.size(part.bytes()));
+          .amount(Amounts.count(part.files(), "file", "files"))
+          .amount(Amounts.size(part.bytes()));
     }
     table.lines().forEach(screen::line);
   }
@@ -93,7 +93,7 @@ public final class PackView implements PackWatch, Progress {
     heading("heaviest");
     Table table = new Table(MARGIN);
     for (Packed.Heavy heavy : packed.heaviest()) {
-      table.row().cell(Amounts.size(heavy.bytes())).cell(heavy.path());
+      table.row().amount(Amounts.size(heavy.bytes())).cell(heavy.path());
     }
     table.lines().forEach(screen::line);
   }
@@ -109,7 +109,7 @@ public final class PackView implements PackWatch, Progress {
       table
           .row()
           .cell(left.path())
-          .cell(left.bytes() > 0 ? Amounts.size(left.bytes()) : "")
+          .amount(left.bytes() > 0 ? Amounts.size(left.bytes()) : "")
           .cell(left.reason(), style::faint);
     }
     some(table.lines());
@@ -155,7 +155,7 @@ public final class PackView implements PackWatch, Progress {
   }
 
   private String shown(Path file) {
-    return file.startsWith(folder) ? folder.relativize(file).toString() : file.toString();
+    return Amounts.shown(folder, file);
   }
 
   /** One line each. */
@@ -166,8 +166,8 @@ public final class PackView implements PackWatch, Progress {
           .row()
           .cell(shown(packed.file()), style::place)
           .cell(packed.shape().label())
-          .cell(Amounts.size(packed.size()))
-          .cell(Amounts.count(packed.entries(), "entry", "entries"))
+          .amount(Amounts.size(packed.size()))
+          .amount(Amounts.count(packed.entries(), "entry", "entries"))
           .cell(packed.changed() ? "packed" : "unchanged", style::good)
           .cell(packed.mainClass().map(main -> "starts " + main).orElse(""), style::faint);
     }

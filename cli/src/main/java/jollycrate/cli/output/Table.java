@@ -7,7 +7,7 @@ import java.util.function.UnaryOperator;
 /** Rows in columns as wide as their widest cell; the last column is as long as it is. */
 public final class Table {
   /** A cell with the way it is set off, which counts for no width. */
-  private record Cell(String text, UnaryOperator<String> style) {}
+  private record Cell(String text, UnaryOperator<String> style, boolean right) {}
 
   private static final String GAP = "  ";
 
@@ -36,7 +36,13 @@ public final class Table {
 
   /** Adds a cell that is set off. */
   public Table cell(String text, UnaryOperator<String> style) {
-    row.add(new Cell(text, style));
+    row.add(new Cell(text, style, false));
+    return this;
+  }
+
+  /** Adds an amount, which ends where the others of its column end. */
+  public Table amount(String text) {
+    row.add(new Cell(text, UnaryOperator.identity(), true));
     return this;
   }
 
@@ -49,10 +55,9 @@ public final class Table {
     StringBuilder line = new StringBuilder(margin);
     for (int column = 0; column < cells.size(); column++) {
       Cell cell = cells.get(column);
-      line.append(cell.style().apply(cell.text()));
-      if (column < cells.size() - 1) {
-        line.append(" ".repeat(width(column) - length(cell.text()))).append(GAP);
-      }
+      String room = " ".repeat(width(column) - length(cell.text()));
+      String text = cell.style().apply(cell.text());
+      line.append(cell.right() ? room + text : text + room).append(GAP);
     }
     return line.toString().stripTrailing();
   }
