@@ -104,7 +104,7 @@ final class PackSection {
       section.problem(
           "shape",
           "shape \"" + text.get() + "\" is not known",
-          Section.mendFor(text.get(), Shape.keys()));
+          "Known: " + String.join(", ", Shape.keys()));
     }
     return shape.orElse(Shape.WAR);
   }

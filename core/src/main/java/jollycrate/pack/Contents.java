@@ -87,6 +87,12 @@ final class Contents {
       throw new PackException(
           "Cannot pack '" + entry.source().place() + "': its path is too long for an archive");
     }
+    if (name.contains("\\") || name.contains(":")) {
+      throw new PackException(
+          "Cannot pack '"
+              + entry.source().place()
+              + "': a name with '\\' or ':' does not stand for the same file everywhere. Rename it");
+    }
     Entry stands = entries.get(name);
     if (stands != null) {
       if (!same(stands, entry)) {

@@ -94,7 +94,7 @@ final class Layout implements AutoCloseable {
         folders.addFile(library.file(), ALONE + library.fileName(), "libraries for running alone");
       }
     }
-    mainClass = Optional.of(request.main().isPresent() ? classes.mainClass() : LAUNCHER);
+    mainClass = Optional.of(request.main().isPresent() ? classes.mainClass(libraries) : LAUNCHER);
     attributes.put("Main-Class", LAUNCHER);
     for (Map.Entry<String, byte[]> one : InsideParts.of("jollycrate/alone").entrySet()) {
       contents.add(one.getKey(), one.getValue(), "launcher");
@@ -151,7 +151,7 @@ final class Layout implements AutoCloseable {
     }
     Optional<String> stated =
         request.main().isEmpty() ? Manifests.mainClass(contents) : Optional.empty();
-    mainClass = Optional.of(stated.isPresent() ? stated.get() : classes.mainClass());
+    mainClass = Optional.of(stated.isPresent() ? stated.get() : classes.mainClass(libraries));
     attributes.put("Main-Class", mainClass.get());
   }
 

@@ -1,6 +1,7 @@
 package jollycrate.pack;
 
 import java.io.IOException;
+import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
@@ -8,8 +9,13 @@ import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.attribute.PosixFilePermissions;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.jar.Attributes;
+import java.util.jar.JarFile;
 import java.util.stream.Stream;
 
 /** A folder with a JAR, its libraries and a start script, and one archive of that folder. */
@@ -51,13 +57,24 @@ final class LibrariesBeside {
       Files.write(script, script());
       Files.setPosixFilePermissions(script, PosixFilePermissions.fromString("rwxr-xr-x"));
       for (Library library : layout.libraries()) {
-        Files.copy(library.file(), beside.resolve("lib").resolve(library.fileName()));
+        copy(library, beside.resolve("lib").resolve(library.fileName()));
       }
       Packer.Written written = packer.write(zipped(jar, script), packer.target());
-      swap();
+      install();
       return packer.packed(layout, told(), Optional.of(folder), written);
     } finally {
       delete(beside);
+    }
+  }
+
+  private static void copy(Library library, Path place) throws IOException {
+    if (!Files.exists(place)) {
+      Files.copy(library.file(), place);
+    } else if (Files.mismatch(library.file(), place) >= 0) {
+      throw new PackException(
+          "Cannot pack '"
+              + library.file()
+              + "': another library of that name stands in lib/ already. Rename one of them");
     }
   }
 
@@ -66,8 +83,10 @@ final class LibrariesBeside {
   }
 
   private boolean isOurs() {
-    return Files.isDirectory(folder, LinkOption.NOFOLLOW_LINKS)
-        && Files.isRegularFile(folder.resolve(jarName()));
+    String[] inside = folder.toFile().list();
+    return inside != null
+        && !Files.isSymbolicLink(folder)
+        && (inside.length == 0 || Files.isRegularFile(folder.resolve(jarName())));
   }
 
   private byte[] script() throws IOException {
@@ -106,14 +125,45 @@ final class LibrariesBeside {
     return told;
   }
 
-  private void swap() throws IOException {
-    Path old = folder.resolveSibling("." + folder.getFileName() + ".old");
-    delete(old);
-    if (Files.exists(folder)) {
-      Packer.move(folder, old);
+  /**
+   * Puts each file in its place, the JAR last. What else stands in the folder, like data that the
+   * program wrote there, stays; libraries that the JAR named before and does not now go.
+   */
+  private void install() throws IOException {
+    Set<String> stale = new TreeSet<>(librariesOf(folder.resolve(jarName())));
+    Path libs = Files.createDirectories(folder.resolve("lib"));
+    for (Library library : layout.libraries()) {
+      install(beside.resolve("lib").resolve(library.fileName()), libs);
+      stale.remove(library.fileName());
     }
-    Packer.move(beside, folder);
-    delete(old);
+    install(beside.resolve(packer.request().name()), folder);
+    install(beside.resolve(jarName()), folder);
+    for (String name : stale) {
+      Files.deleteIfExists(libs.resolve(name));
+    }
+  }
+
+  private static void install(Path file, Path into) throws IOException {
+    Path place = into.resolve(file.getFileName());
+    if (!Files.isRegularFile(place) || Files.mismatch(file, place) >= 0) {
+      Packer.move(file, place);
+    }
+  }
+
+  /** Names of the files in lib/ that a JAR names. */
+  private static List<String> librariesOf(Path jar) throws IOException {
+    if (!Files.isRegularFile(jar)) {
+      return List.of();
+    }
+    try (JarFile file = new JarFile(jar.toFile())) {
+      String path = file.getManifest().getMainAttributes().getValue(Attributes.Name.CLASS_PATH);
+      return path == null
+          ? List.of()
+          : Arrays.stream(path.split(" "))
+              .filter(url -> url.matches("lib/[^/]+"))
+              .map(url -> URI.create(url).getPath().substring("lib/".length()))
+              .toList();
+    }
   }
 
   private static void delete(Path tree) throws IOException {

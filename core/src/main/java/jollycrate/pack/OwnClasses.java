@@ -11,6 +11,7 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import jollycrate.artifact.ClassFacts;
+import jollycrate.artifact.ZipMember;
 
 /** The project's own classes: which go in, which of them starts, and what they miss. */
 final class OwnClasses {
@@ -148,9 +149,9 @@ final class OwnClasses {
    *
    * @throws PackException when there is none, several, or the one told cannot be started
    */
-  String mainClass() throws IOException {
+  String mainClass(Libraries libraries) throws IOException {
     if (request.main().isPresent()) {
-      startable(request.main().get());
+      startable(request.main().get(), libraries);
       return request.main().get();
     }
     List<String> found = startableClasses();
@@ -187,46 +188,44 @@ final class OwnClasses {
     return found;
   }
 
-  /**
-   * A class of a library is believed; an own one, or its own ancestors, must have a main method.
-   */
-  private void startable(String main) throws IOException {
-    String name = main;
-    while (!name.isEmpty()) {
-      Entry entry = contents.entries().get(prefix + name.replace('.', '/') + CLASS);
-      if (entry == null) {
-        boolean ofLibrary = !name.equals(main) || isOfLibrary(main);
-        if (ofLibrary) {
-          return;
-        }
-        List<String> found = startableClasses();
-        throw new PackException(
-            "Cannot start '"
-                + main
-                + "': there is no such class. "
-                + (found.isEmpty()
-                    ? "No class of the project has a main method"
-                    : "Classes with a main method: " + String.join(", ", found)));
-      }
-      Optional<ClassFacts> facts = facts(entry);
-      if (facts.isEmpty() || facts.get().startable()) {
-        return;
-      }
-      name = facts.get().parent();
+  /** The class itself, or one it descends from, own or of a library, must have a main method. */
+  private void startable(String main, Libraries libraries) throws IOException {
+    Optional<ClassFacts> facts = facts(main, libraries);
+    if (facts.isEmpty()) {
+      List<String> found = startableClasses();
+      throw new PackException(
+          "Cannot start '"
+              + main
+              + "': there is no such class. "
+              + (found.isEmpty()
+                  ? "No class of the project has a main method"
+                  : "Classes with a main method: " + String.join(", ", found)));
     }
-    throw new PackException(
-        "Cannot start '"
-            + main
-            + "': it has no 'public static void main(String[] args)'. Write one, or choose another"
-            + " 'main'");
+    while (facts.isPresent() && !facts.get().startable()) {
+      String parent = facts.get().parent();
+      facts = parent.isEmpty() ? Optional.empty() : facts(parent, libraries);
+    }
+    if (facts.isEmpty()) {
+      throw new PackException(
+          "Cannot start '"
+              + main
+              + "': it has no 'public static void main(String[] args)'. Write one, or choose"
+              + " another 'main'");
+    }
   }
 
-  private boolean isOfLibrary(String main) {
-    String entry = main.replace('.', '/') + CLASS;
-    try (Libraries libraries = Libraries.open(request.libs(), List.of())) {
-      return libraries.all().stream().anyMatch(l -> l.archive().member(entry).isPresent());
-    } catch (IOException e) {
-      throw new PackException("Cannot read the libraries: " + e.getMessage());
+  private Optional<ClassFacts> facts(String name, Libraries libraries) throws IOException {
+    String path = name.replace('.', '/') + CLASS;
+    Entry own = contents.entries().get(prefix + path);
+    if (own != null) {
+      return facts(own);
     }
+    for (Library library : libraries.all()) {
+      Optional<ZipMember> member = library.archive().member(path);
+      if (member.isPresent()) {
+        return ClassFacts.of(library.archive().read(member.get(), MOST_BYTES));
+      }
+    }
+    return Optional.empty();
   }
 }

@@ -109,37 +109,48 @@ public final class Packer {
   /** How an archive differs from the one it replaced. */
   record Written(boolean changed, Optional<Comparison> since) {}
 
-  /** Writes an archive beside its place, then renames it. */
+  /**
+   * Writes an archive beside its place, then renames it. The file beside stays locked until then,
+   * so that nobody else writes into it.
+   */
   Written write(List<Entry> entries, Path place) throws IOException {
     Path beside = place.resolveSibling("." + place.getFileName() + ".part");
-    try (Earlier.Maybe earlier = Earlier.at(place)) {
-      long all = entries.stream().mapToLong(entry -> entry.source().size()).sum();
-      long[] done = {0};
-      try (ZipOut out = new ZipOut(beside, request.time());
-          ZipWriter writer =
-              new ZipWriter(
-                  out,
-                  earlier.found(),
-                  bytes -> watch.packed(place.getFileName().toString(), done[0] += bytes, all))) {
-        writer.write(entries);
-      }
-      boolean changed =
-          !Files.isRegularFile(place)
-              || Files.size(beside) != Files.size(place)
-              || Files.mismatch(beside, place) >= 0;
-      if (!changed) {
-        return new Written(false, Optional.empty());
-      }
-      Optional<Comparison> since = Optional.empty();
-      if (earlier.found().isPresent()) {
-        try (ZipArchive now = ZipArchive.open(beside)) {
-          since = Optional.of(Comparison.of(earlier.found().get().archive(), now));
+    try (Earlier.Maybe earlier = Earlier.at(place);
+        ZipOut out = new ZipOut(beside, request.time())) {
+      boolean moved = false;
+      try {
+        writeEntries(entries, out, earlier, place.getFileName().toString());
+        boolean changed =
+            !Files.isRegularFile(place)
+                || Files.size(beside) != Files.size(place)
+                || Files.mismatch(beside, place) >= 0;
+        if (!changed) {
+          return new Written(false, Optional.empty());
+        }
+        Optional<Comparison> since = Optional.empty();
+        if (earlier.found().isPresent()) {
+          try (ZipArchive now = ZipArchive.open(beside)) {
+            since = Optional.of(Comparison.of(earlier.found().get().archive(), now));
+          }
+        }
+        move(beside, place);
+        moved = true;
+        return new Written(true, since);
+      } finally {
+        if (!moved) {
+          Files.deleteIfExists(beside);
         }
       }
-      move(beside, place);
-      return new Written(true, since);
-    } finally {
-      Files.deleteIfExists(beside);
+    }
+  }
+
+  private void writeEntries(List<Entry> entries, ZipOut out, Earlier.Maybe earlier, String name)
+      throws IOException {
+    long all = entries.stream().mapToLong(entry -> entry.source().size()).sum();
+    long[] done = {0};
+    try (ZipWriter writer =
+        new ZipWriter(out, earlier.found(), bytes -> watch.packed(name, done[0] += bytes, all))) {
+      writer.write(entries);
     }
   }
 
@@ -178,7 +189,9 @@ public final class Packer {
 
   private static List<Packed.Heavy> heaviest(List<Entry> entries) {
     Stream<Entry> sorted =
-        entries.stream().sorted(Comparator.comparingLong((Entry entry) -> -entry.source().size()));
+        entries.stream()
+            .filter(entry -> entry.source().size() >= HEAVY)
+            .sorted(Comparator.comparingLong((Entry entry) -> -entry.source().size()));
     return sorted
         .limit(HEAVIEST)
         .map(entry -> new Packed.Heavy(entry.name(), entry.source().size()))

@@ -307,6 +307,40 @@ class PackerTest {
   }
 
   @Test
+  void whatStandsInAProgramsFolderStaysAndOnlyStaleLibrariesGo() throws IOException {
+    Files.write(folder.resolve("classes/shop/Desk.class"), mainClass("shop/Desk"));
+    PackRequest both = request(Shape.JAR_AND_LIBS, Optional.empty(), PackRequest.Choice.ALL);
+    Path target = folder.resolve("out/shop-1.0.zip");
+    Packer.pack(both, target);
+    Path program = folder.resolve("out/shop-1.0");
+    Path data = Files.writeString(program.resolve("lib/bell.db"), "rings");
+    Path own = Files.writeString(program.resolve("shop.properties"), "port = 1");
+    PackRequest one =
+        new PackRequest(
+            "shop",
+            "1.0",
+            Shape.JAR_AND_LIBS,
+            both.classes(),
+            List.of(),
+            both.libs().subList(1, 2),
+            List.of(),
+            Optional.empty(),
+            PackRequest.Choice.ALL,
+            new TreeMap<>(),
+            PackRequest.Pages.PLAIN,
+            PackRequest.FIXED_TIME);
+    Packer.pack(one, target);
+    assertThat(program.resolve("lib").toFile().list())
+        .containsExactlyInAnyOrder("a.jar", "bell.db");
+    assertThat(data).hasContent("rings");
+    assertThat(own).exists();
+    assertThat(program.resolve("shop")).isExecutable();
+    assertThat(names(target)).contains("shop-1.0/lib/a.jar").doesNotContain("shop-1.0/lib/b.jar");
+    assertThat(folder.resolve("out").toFile().list())
+        .containsExactlyInAnyOrder("shop-1.0", "shop-1.0.zip");
+  }
+
+  @Test
   void theOutputIsNoInput() {
     assertThatThrownBy(() -> pack("web/a.war")).hasMessageContaining("which goes into it");
     assertThatThrownBy(() -> pack("libs/a.jar")).hasMessageContaining("one of the libraries");
