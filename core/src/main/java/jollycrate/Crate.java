@@ -175,7 +175,7 @@ public final class Crate {
     Path folder = temporaryFolder();
     Path file = folder.resolve(pack.target().getFileName());
     try {
-      packing(application, PackWatch.NONE).built(mode).pack(pack, file);
+      progress.packed(packing(application, PackWatch.NONE).built(mode).pack(pack, file));
       return service.deploy(application, inspect(file), onAdminPort, dryRun);
     } finally {
       delete(folder);

@@ -3,6 +3,7 @@ package jollycrate.delivery;
 import java.util.List;
 import jollycrate.check.CheckResult;
 import jollycrate.foresee.Finding;
+import jollycrate.pack.Packed;
 import jollycrate.server.Cause;
 import jollycrate.server.Server;
 import jollycrate.step.Step;
@@ -12,6 +13,9 @@ import jollycrate.step.StepList;
 public interface Progress {
   /** Nobody listens. */
   Progress NONE = new Progress() {};
+
+  /** The artifact was packed. */
+  default void packed(Packed packed) {}
 
   /** An earlier delivery that had not ended is settled first. */
   default void recovering(int delivery, String what) {}

@@ -6,6 +6,7 @@ import jollycrate.check.CheckResult;
 import jollycrate.delivery.DeliveryOutcome;
 import jollycrate.delivery.Progress;
 import jollycrate.foresee.Finding;
+import jollycrate.pack.Packed;
 import jollycrate.server.Cause;
 import jollycrate.server.Server;
 import jollycrate.step.Step;
@@ -37,6 +38,17 @@ public final class DeliveryView implements Progress {
         style.live()
             ? style.odd("delivery " + delivery + ": ") + what
             : "delivery " + delivery + ": " + what);
+  }
+
+  @Override
+  public void packed(Packed packed) {
+    packed.remarks().stream()
+        .filter(Packed.Remark::warning)
+        .forEach(
+            remark -> {
+              screen.line(style.odd("packed with a warning: ") + remark.text());
+              remark.details().forEach(detail -> screen.line(MARGIN + style.faint(detail)));
+            });
   }
 
   @Override
