@@ -2,15 +2,10 @@ package jollycrate;
 
 import java.io.IOException;
 import java.io.UncheckedIOException;
-import java.net.URI;
-import java.net.URISyntaxException;
-import java.net.URL;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
-import java.util.stream.Stream;
 import jollycrate.app.Application;
 import jollycrate.app.ApplicationFile;
 import jollycrate.app.ContextPath;
@@ -23,8 +18,10 @@ import jollycrate.app.ServersFile;
 import jollycrate.artifact.Artifact;
 import jollycrate.artifact.ArtifactException;
 import jollycrate.artifact.ArtifactReader;
+import jollycrate.artifact.ClassPathPlace;
 import jollycrate.artifact.Comparison;
 import jollycrate.artifact.Digests;
+import jollycrate.artifact.Trees;
 import jollycrate.artifact.ZipArchive;
 import jollycrate.check.HttpRequester;
 import jollycrate.delivery.DeliveryOutcome;
@@ -191,10 +188,8 @@ public final class Crate {
   }
 
   private static void delete(Path tree) {
-    try (Stream<Path> files = Files.walk(tree)) {
-      for (Path file : files.sorted(Comparator.reverseOrder()).toList()) {
-        Files.delete(file);
-      }
+    try {
+      Trees.delete(tree);
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }
@@ -263,7 +258,7 @@ public final class Crate {
 
   private DeliveryService service(ServerEntry entry) {
     return new DeliveryService(
-        site(entry), secrets, progress, interrupts, HttpRequester::new, probe());
+        site(entry), secrets, progress, interrupts, HttpRequester::new, ClassPathPlace.of(PROBE));
   }
 
   private Site site(ServerEntry entry) {
@@ -291,23 +286,6 @@ public final class Crate {
       return folder.toRealPath();
     } catch (IOException absent) {
       return folder;
-    }
-  }
-
-  private static Path probe() {
-    URL found = Crate.class.getClassLoader().getResource(PROBE);
-    if (found == null) {
-      throw new IllegalStateException("the class path lacks " + PROBE);
-    }
-    String text = found.toString();
-    String place =
-        text.startsWith("jar:")
-            ? text.substring("jar:".length(), text.indexOf("!/"))
-            : text.substring(0, text.length() - PROBE.length());
-    try {
-      return Path.of(new URI(place));
-    } catch (URISyntaxException e) {
-      throw new IllegalStateException(e);
     }
   }
 

@@ -1,6 +1,7 @@
 package jollycrate;
 
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.file.Path;
 import java.time.DateTimeException;
 import java.time.LocalDateTime;
@@ -135,7 +136,7 @@ final class Packing {
   private static String driverClass(DataSource source) {
     try {
       return source.driverClass().or(() -> announced(source.driver())).orElse("");
-    } catch (java.io.UncheckedIOException e) {
+    } catch (UncheckedIOException e) {
       throw new PackException(
           "Cannot read the driver '" + source.driver() + "': " + e.getCause().getMessage());
     }
@@ -146,7 +147,7 @@ final class Packing {
       return ArtifactReader.text(driver, DRIVERS)
           .flatMap(text -> text.lines().map(String::strip).filter(l -> !l.isEmpty()).findFirst());
     } catch (IOException e) {
-      throw new java.io.UncheckedIOException(e);
+      throw new UncheckedIOException(e);
     }
   }
 

@@ -7,12 +7,12 @@ import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.util.Collections;
-import java.util.Comparator;
 import java.util.List;
 import java.util.stream.Stream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipFile;
 import jollycrate.app.NotDescribedException;
+import jollycrate.artifact.Trees;
 
 /** The practice server's installation: unpacked once from the archive that ships with us. */
 final class PracticeInstallation {
@@ -79,11 +79,7 @@ final class PracticeInstallation {
         throw e;
       }
     }
-    try (Stream<Path> left = Files.walk(beside)) {
-      for (Path path : left.sorted(Comparator.reverseOrder()).toList()) {
-        Files.delete(path);
-      }
-    }
+    Trees.delete(beside);
   }
 
   private static void unpack(ZipFile zip, ZipEntry entry, Path folder) throws IOException {

@@ -9,6 +9,7 @@ import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.nio.file.SimpleFileVisitor;
+import java.nio.file.StandardCopyOption;
 import java.nio.file.attribute.BasicFileAttributes;
 import java.nio.file.attribute.FileTime;
 import java.time.Duration;
@@ -162,7 +163,7 @@ final class ProjectBuild {
       Path fresh = Files.createTempFile(kept.getParent(), "fresh", ".txt");
       try {
         resolveInto(fresh);
-        Files.move(fresh, kept, java.nio.file.StandardCopyOption.REPLACE_EXISTING);
+        Files.move(fresh, kept, StandardCopyOption.REPLACE_EXISTING);
       } finally {
         Files.deleteIfExists(fresh);
       }

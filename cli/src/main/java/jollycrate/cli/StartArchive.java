@@ -5,10 +5,9 @@ import java.io.OutputStream;
 import java.io.PrintStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.Comparator;
 import java.util.List;
-import java.util.stream.Stream;
 import jollycrate.Setting;
+import jollycrate.artifact.Trees;
 import jollycrate.check.HttpRequester;
 import jollycrate.delivery.Interrupts;
 
@@ -80,11 +79,7 @@ public final class StartArchive {
       new HttpRequester();
       Class.forName("jollycrate.cli.Main");
     } finally {
-      try (Stream<Path> files = Files.walk(folder)) {
-        for (Path file : files.sorted(Comparator.reverseOrder()).toList()) {
-          Files.delete(file);
-        }
-      }
+      Trees.delete(folder);
     }
   }
 }

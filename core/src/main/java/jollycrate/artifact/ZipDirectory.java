@@ -1,6 +1,7 @@
 package jollycrate.artifact;
 
 import java.io.IOException;
+import java.nio.BufferUnderflowException;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.charset.CharacterCodingException;
@@ -113,7 +114,7 @@ final class ZipDirectory {
       size = size == NONE ? extra.getLong() : size;
       compressed = compressed == NONE ? extra.getLong() : compressed;
       offset = offset == NONE ? extra.getLong() : offset;
-    } catch (java.nio.BufferUnderflowException e) {
+    } catch (BufferUnderflowException e) {
       throw new ZipException("its directory is damaged");
     }
     ZipMember member =

@@ -1,6 +1,7 @@
 package jollycrate.pack;
 
 import java.io.IOException;
+import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
@@ -177,7 +178,7 @@ final class Contents {
 
   private static String digest(Entry entry) throws IOException {
     try (var in = entry.source().open()) {
-      return Digests.copying(in, java.io.OutputStream.nullOutputStream());
+      return Digests.copying(in, OutputStream.nullOutputStream());
     }
   }
 }

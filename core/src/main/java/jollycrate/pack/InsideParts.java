@@ -2,13 +2,12 @@ package jollycrate.pack;
 
 import java.io.IOException;
 import java.io.InputStream;
-import java.net.URISyntaxException;
-import java.net.URL;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.stream.Stream;
+import jollycrate.artifact.ClassPathPlace;
 import jollycrate.artifact.ZipArchive;
 import jollycrate.artifact.ZipMember;
 
@@ -22,7 +21,7 @@ final class InsideParts {
   /** Class files of a package, by path, without those of packages below it. */
   static Map<String, byte[]> of(String packagePath) throws IOException {
     Map<String, byte[]> found = new TreeMap<>();
-    Path place = place();
+    Path place = ClassPathPlace.of(MARK);
     if (Files.isDirectory(place)) {
       try (Stream<Path> files = Files.list(place.resolve(packagePath))) {
         for (Path file : files.filter(Files::isRegularFile).toList()) {
@@ -40,23 +39,6 @@ final class InsideParts {
       }
     }
     return found;
-  }
-
-  private static Path place() throws IOException {
-    URL found = InsideParts.class.getClassLoader().getResource(MARK);
-    if (found == null) {
-      throw new IllegalStateException("the class path lacks " + MARK);
-    }
-    String text = found.toString();
-    String place =
-        text.startsWith("jar:")
-            ? text.substring("jar:".length(), text.indexOf("!/"))
-            : text.substring(0, text.length() - MARK.length());
-    try {
-      return Path.of(new java.net.URI(place));
-    } catch (URISyntaxException e) {
-      throw new IOException(e);
-    }
   }
 
   /** A small text of ours that stands on the class path. */

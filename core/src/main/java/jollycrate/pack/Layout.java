@@ -1,11 +1,14 @@
 package jollycrate.pack;
 
+import java.io.File;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.SortedSet;
 import java.util.TreeMap;
+import java.util.TreeSet;
 
 /** Lays the content of a shape out: which file goes where, and what the manifest says. */
 final class Layout implements AutoCloseable {
@@ -174,12 +177,7 @@ final class Layout implements AutoCloseable {
 
   /** As a relative URL, which is what {@code Class-Path} holds. */
   private static String escaped(String fileName) {
-    return new java.io.File(fileName)
-        .toPath()
-        .getFileName()
-        .toUri()
-        .getRawPath()
-        .replaceFirst(".*/", "");
+    return new File(fileName).toPath().getFileName().toUri().getRawPath().replaceFirst(".*/", "");
   }
 
   private void web() throws IOException {
@@ -191,7 +189,7 @@ final class Layout implements AutoCloseable {
 
   /** Some frameworks look for classes by the folders that an archive lists. */
   private void addFolders() throws IOException {
-    java.util.SortedSet<String> names = new java.util.TreeSet<>();
+    SortedSet<String> names = new TreeSet<>();
     for (String name : contents.entries().keySet()) {
       for (int slash = name.indexOf('/'); slash >= 0; slash = name.indexOf('/', slash + 1)) {
         names.add(name.substring(0, slash + 1));

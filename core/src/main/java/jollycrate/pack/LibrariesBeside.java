@@ -16,7 +16,7 @@ import java.util.Set;
 import java.util.TreeSet;
 import java.util.jar.Attributes;
 import java.util.jar.JarFile;
-import java.util.stream.Stream;
+import jollycrate.artifact.Trees;
 
 /** A folder with a JAR, its libraries and a start script, and one archive of that folder. */
 final class LibrariesBeside {
@@ -44,7 +44,7 @@ final class LibrariesBeside {
               + jarName()
               + ". Move it away, or name another 'to' in [pack]");
     }
-    delete(beside);
+    Trees.delete(beside);
     try {
       Files.createDirectories(beside.resolve("lib"));
       Path jar = beside.resolve(jarName());
@@ -63,7 +63,7 @@ final class LibrariesBeside {
       install();
       return packer.packed(layout, told(), Optional.of(folder), written);
     } finally {
-      delete(beside);
+      Trees.delete(beside);
     }
   }
 
@@ -163,17 +163,6 @@ final class LibrariesBeside {
               .filter(url -> url.matches("lib/[^/]+"))
               .map(url -> URI.create(url).getPath().substring("lib/".length()))
               .toList();
-    }
-  }
-
-  private static void delete(Path tree) throws IOException {
-    if (!Files.exists(tree, LinkOption.NOFOLLOW_LINKS)) {
-      return;
-    }
-    try (Stream<Path> files = Files.walk(tree)) {
-      for (Path file : files.sorted(java.util.Comparator.reverseOrder()).toList()) {
-        Files.delete(file);
-      }
     }
   }
 }

@@ -3,6 +3,7 @@ package jollycrate.pack;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -150,7 +151,7 @@ final class MergedLibraries {
     try (var in = one.source().open();
         var against = other.source().open()) {
       return one.source().size() == other.source().size()
-          && java.util.Arrays.equals(in.readAllBytes(), against.readAllBytes());
+          && Arrays.equals(in.readAllBytes(), against.readAllBytes());
     }
   }
 

@@ -10,6 +10,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
@@ -213,7 +214,7 @@ class ArtifactReaderTest {
     entry("WEB-INF/classes/shop/Desk.class", classWithResource("source", type, attribute, value));
     assertThat(read("shop.war").dataSources())
         .extracting(Artifact.Declared::name)
-        .isEqualTo(expected.isEmpty() ? java.util.List.of() : java.util.List.of(expected));
+        .isEqualTo(expected.isEmpty() ? List.of() : List.of(expected));
   }
 
   @Test

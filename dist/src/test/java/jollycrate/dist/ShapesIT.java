@@ -6,6 +6,7 @@ import java.io.IOException;
 import java.net.URI;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
@@ -127,7 +128,7 @@ class ShapesIT {
       Files.writeString(
           desk.resolve("jolly.toml"),
           "\n[for.bench.settings]\napi = \"/elsewhere/<api>\"\n",
-          java.nio.file.StandardOpenOption.APPEND);
+          StandardOpenOption.APPEND);
       workshop.edit(desk.resolve("jolly.toml"), "'\"api\":\"/spokes/api\"'", "'Workshop'");
       assertThat(program.run("deploy", "--to", "bench").exit()).isZero();
       assertThat(workshop.page("/desk/"))

@@ -3,14 +3,13 @@ package jollycrate.cli.command;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.Callable;
 import java.util.function.UnaryOperator;
-import java.util.stream.Stream;
 import jollycrate.Setting;
 import jollycrate.app.NotDescribedException;
+import jollycrate.artifact.Trees;
 import jollycrate.cli.ExitCode;
 import jollycrate.cli.demo.DemoStory;
 import jollycrate.cli.options.HelpOption;
@@ -66,7 +65,7 @@ public final class DemoCommand implements Callable<Integer> {
         stopServer(setting, variables, stage);
       }
       if (!keep) {
-        delete(folder == null ? stage.getParent() : stage);
+        Trees.delete(folder == null ? stage.getParent() : stage);
       }
     }
     return (asTold ? ExitCode.DONE : ExitCode.INTERNAL_ERROR).code();
@@ -98,14 +97,6 @@ public final class DemoCommand implements Callable<Integer> {
   private void stopServer(Setting setting, UnaryOperator<String> variables, Path stage) {
     if (Files.exists(stage.resolve("servers.toml"))) {
       session.runner().run(setting, variables, "server", "stop", "bench");
-    }
-  }
-
-  private static void delete(Path top) throws IOException {
-    try (Stream<Path> files = Files.walk(top)) {
-      for (Path file : files.sorted(Comparator.reverseOrder()).toList()) {
-        Files.delete(file);
-      }
     }
   }
 }
