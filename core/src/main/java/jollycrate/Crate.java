@@ -62,9 +62,13 @@ public final class Crate {
     this.foundation = new ServerFoundation(host, setting, kinds);
   }
 
-  /** What an archive tells about itself. */
-  public Artifact inspect(Path file) {
-    return ArtifactReader.read(file);
+  /**
+   * What an archive tells about itself.
+   *
+   * @param withDigest whether the whole file is digested too
+   */
+  public Artifact inspect(Path file, boolean withDigest) {
+    return ArtifactReader.read(file, withDigest);
   }
 
   /** SHA-256 of a file. */
@@ -73,6 +77,15 @@ public final class Crate {
       return Digests.of(file);
     } catch (IOException e) {
       throw new ArtifactException("Cannot read '" + file + "': " + e.getMessage());
+    }
+  }
+
+  /** Whether two files hold the same bytes. */
+  public static boolean identical(Path one, Path other) {
+    try {
+      return Files.mismatch(one, other) < 0;
+    } catch (IOException e) {
+      throw new ArtifactException("Cannot compare: " + e.getMessage());
     }
   }
 
@@ -165,7 +178,7 @@ public final class Crate {
     Application application = application(Optional.of(serverName));
     DeliveryService service = service(entry);
     if (application.packs().isEmpty()) {
-      Artifact artifact = inspect(application.artifact().orElseThrow());
+      Artifact artifact = ArtifactReader.read(application.artifact().orElseThrow());
       return service.deploy(application, artifact, onAdminPort, dryRun);
     }
     PackDescription pack = chosen(application, Optional.empty());
@@ -173,7 +186,7 @@ public final class Crate {
     Path file = folder.resolve(pack.target().getFileName());
     try {
       progress.packed(packing(application, PackWatch.NONE).built(mode).pack(pack, file));
-      return service.deploy(application, inspect(file), onAdminPort, dryRun);
+      return service.deploy(application, ArtifactReader.read(file), onAdminPort, dryRun);
     } finally {
       delete(folder);
     }
@@ -214,7 +227,7 @@ public final class Crate {
                       + ". Write it like /spokes, or / for the root");
             });
     ServerEntry entry = entry(serverName);
-    Artifact artifact = inspect(file);
+    Artifact artifact = ArtifactReader.read(file);
     Application application =
         Application.of(file.toAbsolutePath(), nameOf(file), path.map(ContextPath::normal));
     return service(entry).deploy(application, artifact, onAdminPort, dryRun);

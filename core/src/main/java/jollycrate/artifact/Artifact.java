@@ -10,7 +10,7 @@ import java.util.SortedSet;
  *
  * @param size in bytes
  * @param entries number of files inside, folders not counted
- * @param digest SHA-256 of the whole file
+ * @param digest SHA-256 of the whole file; empty when it was not asked for
  * @param name from the manifest, else from the file's name
  * @param version from the manifest, else from the file's name, else empty
  * @param highestLevel highest class-file major version that the servlet container would load; 0

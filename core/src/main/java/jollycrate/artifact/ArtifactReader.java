@@ -71,17 +71,26 @@ public final class ArtifactReader {
     this.webInf = archive.members().stream().anyMatch(m -> m.name().startsWith("WEB-INF/"));
   }
 
+  /** Reads an archive and digests it. */
+  public static Artifact read(Path file) {
+    return read(file, true);
+  }
+
   /**
    * Reads an archive.
    *
+   * @param withDigest whether the whole file is digested too, which takes longer than the rest
    * @throws ArtifactException when there is no such file or it is no readable archive
    */
-  public static Artifact read(Path file) {
+  public static Artifact read(Path file, boolean withDigest) {
     if (!Files.isRegularFile(file)) {
       String reason = Files.isDirectory(file) ? "it is a folder" : "there is no such file";
       throw new ArtifactException("Cannot read '" + file + "': " + reason);
     }
-    CompletableFuture<String> digest = CompletableFuture.supplyAsync(() -> digest(file));
+    CompletableFuture<String> digest =
+        withDigest
+            ? CompletableFuture.supplyAsync(() -> digest(file))
+            : CompletableFuture.completedFuture("");
     try (ZipArchive archive = ZipArchive.open(file)) {
       return new ArtifactReader(file, archive).read(digest);
     } catch (IOException | IllegalArgumentException | CompletionException e) {

@@ -27,7 +27,8 @@ class PackAndDemoIT {
       second.program.with("TZ", "Pacific/Auckland").with("LC_ALL", "C");
       String packed = digest(first.ok("pack", "--digest"));
       assertThat(digest(second.ok("pack", "--digest"))).isEqualTo(packed);
-      assertThat(digest(second.ok("inspect", "crate/spokes-1.4.0.war"))).isEqualTo(packed);
+      assertThat(digest(second.ok("inspect", "--digest", "crate/spokes-1.4.0.war")))
+          .isEqualTo(packed);
       assertThat(first.ok("pack", "--digest")).contains("Unchanged:");
       assertThat(second.ok("inspect", "crate/spokes-1.4.0.war"))
           .contains("needs 17 (class-file version 61")

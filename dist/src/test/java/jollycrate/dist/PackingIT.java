@@ -34,6 +34,22 @@ class PackingIT {
     }
   }
 
+  @Test
+  void twoReleasesAreComparedByWhatTheyHold() throws IOException {
+    try (Workshop workshop = Workshop.open(folder)) {
+      workshop.ok("pack");
+      workshop.edit("1.4.0", "1.5.0");
+      workshop.edit(workshop.folder.resolve("web/WEB-INF/web.xml"), "/health</url", "/pulse</url");
+      workshop.ok("pack");
+      assertThat(workshop.ok("compare", "crate/spokes-1.4.0.war", "crate/spokes-1.5.0.war"))
+          .contains("spokes 1.4.0  ->  spokes 1.5.0")
+          .contains("new   /pulse", "gone  /health")
+          .containsPattern("changed +\\S+ \\S+ -> \\S+ \\S+ +WEB-INF/classes/spokes/Release.class");
+      assertThat(workshop.ok("compare", "crate/spokes-1.5.0.war", "crate/spokes-1.5.0.war"))
+          .contains("Identical, byte for byte");
+    }
+  }
+
   private Map<String, String> packed(Path parent, Map<String, String> environment)
       throws IOException {
     Map<String, String> digests = new TreeMap<>();

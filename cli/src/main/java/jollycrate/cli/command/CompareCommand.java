@@ -33,10 +33,12 @@ public final class CompareCommand implements Callable<Integer> {
   @Override
   public Integer call() {
     Crate crate = session.crate(options);
-    Artifact one = crate.inspect(resolved(before));
-    Artifact other = crate.inspect(resolved(after));
+    Artifact one = crate.inspect(resolved(before), options.json());
+    Artifact other = crate.inspect(resolved(after), options.json());
     Comparison files = crate.compare(resolved(before), resolved(after));
-    CompareView.Document document = new CompareView.Document(one, other, files);
+    CompareView.Document document =
+        new CompareView.Document(
+            one, other, files, Crate.identical(resolved(before), resolved(after)));
     if (options.json()) {
       session.screen().json(document);
     } else {

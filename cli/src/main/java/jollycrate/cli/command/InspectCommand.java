@@ -8,6 +8,7 @@ import jollycrate.cli.options.CommonOptions;
 import jollycrate.cli.output.InspectView;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** {@code jolly inspect}. */
@@ -16,6 +17,9 @@ public final class InspectCommand implements Callable<Integer> {
   private final Session session;
 
   @Mixin private CommonOptions options;
+
+  @Option(names = "--digest", description = "Tell the SHA-256 digest too; --json always does.")
+  private boolean digest;
 
   @Parameters(paramLabel = "FILE", description = "A WAR or JAR.")
   private Path file;
@@ -28,7 +32,10 @@ public final class InspectCommand implements Callable<Integer> {
   @Override
   public Integer call() {
     Artifact artifact =
-        session.crate(options).inspect(session.setting().folder().resolve(file).normalize());
+        session
+            .crate(options)
+            .inspect(
+                session.setting().folder().resolve(file).normalize(), digest || options.json());
     if (options.json()) {
       session.screen().json(artifact);
     } else {

@@ -1,6 +1,5 @@
 package jollycrate.cli.output;
 
-import com.fasterxml.jackson.annotation.JsonProperty;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -17,14 +16,12 @@ public final class CompareView {
   private final Screen screen;
   private final Style style;
 
-  /** What machines read. */
-  public record Document(
-      @JsonProperty Artifact before, @JsonProperty Artifact after, @JsonProperty Comparison files) {
-    /** Whether both hold the same bytes. */
-    public boolean identical() {
-      return before.digest().equals(after.digest());
-    }
-  }
+  /**
+   * What machines read.
+   *
+   * @param identical whether both hold the same bytes
+   */
+  public record Document(Artifact before, Artifact after, Comparison files, boolean identical) {}
 
   /** On that screen. */
   public CompareView(Screen screen) {

@@ -35,7 +35,9 @@ public final class InspectView {
         Amounts.size(artifact.size())
             + " in "
             + Amounts.count(artifact.entries(), "entry", "entries"));
-    row(table, "digest", "sha256 " + artifact.digest());
+    if (!artifact.digest().isEmpty()) {
+      row(table, "digest", "sha256 " + artifact.digest());
+    }
     row(table, "java", java(artifact));
     row(table, "servlets", artifact.namespace().label());
     artifact.mainClass().ifPresent(main -> row(table, "main class", main));
