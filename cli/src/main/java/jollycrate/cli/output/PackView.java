@@ -142,8 +142,7 @@ public final class PackView implements PackWatch, Progress {
             + style.place(shown(packed.file()))
             + ", "
             + Amounts.size(packed.size())
-            + " in "
-            + Amounts.count(packed.entries(), "entry", "entries"));
+            + (packed.folder().isPresent() ? "" : " in " + entries(packed)));
     packed
         .folder()
         .ifPresent(
@@ -152,6 +151,10 @@ public final class PackView implements PackWatch, Progress {
                     "the same unpacked: "
                         + style.place(shown(unpacked) + "/")
                         + ", started by the script in it"));
+  }
+
+  private static String entries(Packed packed) {
+    return Amounts.count(packed.entries(), "entry", "entries");
   }
 
   private String shown(Path file) {
@@ -167,7 +170,7 @@ public final class PackView implements PackWatch, Progress {
           .cell(shown(packed.file()), style::place)
           .cell(packed.shape().label())
           .amount(Amounts.size(packed.size()))
-          .amount(Amounts.count(packed.entries(), "entry", "entries"))
+          .amount(packed.folder().isPresent() ? "" : entries(packed))
           .cell(packed.changed() ? "packed" : "unchanged", style::good)
           .cell(packed.mainClass().map(main -> "starts " + main).orElse(""), style::faint);
     }
