@@ -3,7 +3,6 @@ package jollycrate.artifact;
 import java.util.ArrayList;
 import java.util.List;
 import org.objectweb.asm.AnnotationVisitor;
-import org.objectweb.asm.ClassReader;
 import org.objectweb.asm.ClassVisitor;
 import org.objectweb.asm.FieldVisitor;
 import org.objectweb.asm.MethodVisitor;
@@ -27,14 +26,7 @@ final class ResourceAnnotations extends ClassVisitor {
   /** Names below {@code java:comp/env/}; empty when the class cannot be understood. */
   static List<String> dataSources(byte[] classFile) {
     ResourceAnnotations visitor = new ResourceAnnotations();
-    try {
-      new ClassReader(classFile)
-          .accept(
-              visitor, ClassReader.SKIP_CODE | ClassReader.SKIP_DEBUG | ClassReader.SKIP_FRAMES);
-    } catch (IllegalArgumentException | IndexOutOfBoundsException e) {
-      return List.of();
-    }
-    return visitor.names;
+    return Declarations.visit(classFile, visitor) ? visitor.names : List.of();
   }
 
   @Override

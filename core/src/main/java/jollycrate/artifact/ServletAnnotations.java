@@ -3,7 +3,6 @@ package jollycrate.artifact;
 import java.util.ArrayList;
 import java.util.List;
 import org.objectweb.asm.AnnotationVisitor;
-import org.objectweb.asm.ClassReader;
 import org.objectweb.asm.ClassVisitor;
 import org.objectweb.asm.Opcodes;
 
@@ -18,14 +17,7 @@ final class ServletAnnotations extends ClassVisitor {
   /** Patterns of a class; empty when it has none or cannot be understood. */
   static List<String> patterns(byte[] classFile) {
     ServletAnnotations visitor = new ServletAnnotations();
-    try {
-      new ClassReader(classFile)
-          .accept(
-              visitor, ClassReader.SKIP_CODE | ClassReader.SKIP_DEBUG | ClassReader.SKIP_FRAMES);
-    } catch (IllegalArgumentException | IndexOutOfBoundsException e) {
-      return List.of();
-    }
-    return visitor.patterns;
+    return Declarations.visit(classFile, visitor) ? visitor.patterns : List.of();
   }
 
   @Override

@@ -241,20 +241,26 @@ public final class ZipArchive implements Closeable {
     bytes.close();
   }
 
+  /** Reads runs of bytes, and a single one as a run. */
+  private abstract static class ByRuns extends InputStream {
+    @Override
+    public int read() throws IOException {
+      byte[] one = new byte[1];
+      return read(one, 0, 1) < 0 ? -1 : one[0] & 0xff;
+    }
+
+    @Override
+    public abstract int read(byte[] into, int from, int most) throws IOException;
+  }
+
   /** A run of the file's bytes. */
-  private final class Raw extends InputStream {
+  private final class Raw extends ByRuns {
     private long at;
     private long left;
 
     Raw(long at, long left) {
       this.at = at;
       this.left = left;
-    }
-
-    @Override
-    public int read() throws IOException {
-      byte[] one = new byte[1];
-      return read(one, 0, 1) < 0 ? -1 : one[0] & 0xff;
     }
 
     @Override
@@ -285,7 +291,7 @@ public final class ZipArchive implements Closeable {
   }
 
   /** Holds an entry to what the directory says of it. */
-  private static final class Checked extends InputStream {
+  private static final class Checked extends ByRuns {
     private final InputStream in;
     private final ZipMember member;
     private final CRC32 crc = new CRC32();
@@ -294,12 +300,6 @@ public final class ZipArchive implements Closeable {
     Checked(InputStream in, ZipMember member) {
       this.in = in;
       this.member = member;
-    }
-
-    @Override
-    public int read() throws IOException {
-      byte[] one = new byte[1];
-      return read(one, 0, 1) < 0 ? -1 : one[0] & 0xff;
     }
 
     @Override
