@@ -106,7 +106,7 @@ public final class Crate {
    */
   public Packed pack(Optional<String> name, BuildMode mode, PackWatch watch) {
     Application application = packable();
-    PackDescription description = chosen(application, name);
+    PackDescription description = Packing.chosen(application, name);
     return packing(application, watch).built(mode).pack(description, description.target());
   }
 
@@ -132,34 +132,6 @@ public final class Crate {
     return application;
   }
 
-  private static PackDescription chosen(Application application, Optional<String> name) {
-    List<String> names = application.packs().stream().map(PackDescription::name).toList();
-    if (name.isPresent() && application.pack(name.get()).isEmpty()) {
-      throw new NotDescribedException(
-          "Cannot pack '"
-              + name.get()
-              + "': there is no [pack."
-              + name.get()
-              + "] in "
-              + application.file().orElseThrow()
-              + ". "
-              + (names.equals(List.of(""))
-                  ? "There is one [pack] without a name"
-                  : "Described there: " + String.join(", ", names)));
-    }
-    return name.or(application::delivered)
-        .or(() -> names.size() == 1 ? Optional.of(names.get(0)) : Optional.empty())
-        .flatMap(application::pack)
-        .orElseThrow(
-            () ->
-                new NotDescribedException(
-                    "Cannot choose among "
-                        + String.join(", ", names)
-                        + ". Name one, or say in [app] which is delivered: pack = \""
-                        + names.get(0)
-                        + "\""));
-  }
-
   private Packing packing(Application application, PackWatch watch) {
     PackWatch obeying =
         (file, done, all) -> {
@@ -181,7 +153,7 @@ public final class Crate {
       Artifact artifact = ArtifactReader.read(application.artifact().orElseThrow());
       return service.deploy(application, artifact, onAdminPort, dryRun);
     }
-    PackDescription pack = chosen(application, Optional.empty());
+    PackDescription pack = Packing.chosen(application, Optional.empty());
     Path folder = temporaryFolder();
     Path file = folder.resolve(pack.target().getFileName());
     try {

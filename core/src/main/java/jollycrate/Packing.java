@@ -50,6 +50,39 @@ final class Packing {
     this.project = new ProjectBuild(host, file.getParent(), setting.data(), doing);
   }
 
+  /**
+   * What is packed.
+   *
+   * @param name of a {@code [pack.NAME]}; empty: the one that is delivered, or the only one
+   */
+  static PackDescription chosen(Application application, Optional<String> name) {
+    List<String> names = application.packs().stream().map(PackDescription::name).toList();
+    if (name.isPresent() && application.pack(name.get()).isEmpty()) {
+      throw new NotDescribedException(
+          "Cannot pack '"
+              + name.get()
+              + "': there is no [pack."
+              + name.get()
+              + "] in "
+              + application.file().orElseThrow()
+              + ". "
+              + (names.equals(List.of(""))
+                  ? "There is one [pack] without a name"
+                  : "Described there: " + String.join(", ", names)));
+    }
+    return name.or(application::delivered)
+        .or(() -> names.size() == 1 ? Optional.of(names.get(0)) : Optional.empty())
+        .flatMap(application::pack)
+        .orElseThrow(
+            () ->
+                new NotDescribedException(
+                    "Cannot choose among "
+                        + String.join(", ", names)
+                        + ". Name one, or say in [app] which is delivered: pack = \""
+                        + names.get(0)
+                        + "\""));
+  }
+
   /** Builds first where that is described and wanted. */
   Packing built(BuildMode mode) {
     if (application.build().isPresent()) {

@@ -13,8 +13,6 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
-import java.util.concurrent.Executor;
-import java.util.concurrent.Executors;
 import java.util.jar.Attributes;
 import java.util.jar.Manifest;
 import java.util.regex.Matcher;
@@ -29,24 +27,13 @@ public final class ArtifactReader {
   /** Archives with more files than this are refused. */
   public static final int MOST_ENTRIES = 500_000;
 
-  private static final int MOST_CLASS_BYTES = 16 << 20;
-  private static final int MOST_LIBRARY_BYTES = 512 << 20;
   private static final long INFLATION_FLOOR = 1L << 30;
   private static final int INFLATION_FACTOR = 100;
   private static final Pattern NAME_WITH_VERSION =
       Pattern.compile("(.+?)-(\\d[\\w.+-]*)", Pattern.UNICODE_CHARACTER_CLASS);
   private static final Pattern LIBRARY =
       Pattern.compile(".*\\.(jar|war|rar)", Pattern.CASE_INSENSITIVE);
-  private static final String MANIFEST = "META-INF/MANIFEST.MF";
-  private static final int CHUNK = 512;
-  private static final Executor READERS =
-      Executors.newFixedThreadPool(
-          Runtime.getRuntime().availableProcessors(),
-          work -> {
-            Thread thread = new Thread(work, "inspect");
-            thread.setDaemon(true);
-            return thread;
-          });
+  static final String MANIFEST = "META-INF/MANIFEST.MF";
 
   private final Path file;
   private final ZipArchive archive;
@@ -107,7 +94,7 @@ public final class ArtifactReader {
     }
   }
 
-  private static String reasonOf(Exception e) {
+  static String reasonOf(Exception e) {
     return e.getMessage() == null ? e.getClass().getSimpleName() : e.getMessage();
   }
 
@@ -231,52 +218,24 @@ public final class ArtifactReader {
     }
   }
 
-  /** Several threads inflate; what they learn is put together in the order of the archive. */
   private void readClasses() throws IOException {
-    List<CompletableFuture<ClassLevels>> parts = new ArrayList<>();
-    for (int from = 0; from < ownClasses.size(); from += CHUNK) {
-      List<ZipMember> some = ownClasses.subList(from, Math.min(from + CHUNK, ownClasses.size()));
-      parts.add(CompletableFuture.supplyAsync(() -> levels(some, this::readOwn), READERS));
-    }
-    for (ZipMember library : loaded) {
-      parts.add(
-          CompletableFuture.supplyAsync(
-              () -> levels(List.of(library), this::readLibrary), READERS));
-    }
-    try {
-      parts.forEach(part -> classes.add(part.join()));
-    } catch (CompletionException e) {
-      if (e.getCause() instanceof UncheckedIOException io) {
-        throw io.getCause();
-      }
-      throw e;
+    ClassReading reading = new ClassReading(archive, !isWar());
+    classes.add(reading.read(ownClasses, loaded));
+    program = reading.program();
+    for (ClassReading.Fragment fragment : reading.fragments()) {
+      readFragment(fragment);
     }
     classes.dataSources().forEach(source -> descriptors.declare(source.name(), source.where()));
     classes.servlets().forEach(descriptors::mapped);
     faults.addAll(classes.faults());
   }
 
-  /** Reads one entry. */
-  private interface Reading {
-    void read(ClassLevels into, ZipMember member) throws IOException;
-  }
-
-  private static ClassLevels levels(List<ZipMember> members, Reading reading) {
-    ClassLevels levels = new ClassLevels();
+  private void readFragment(ClassReading.Fragment fragment) {
     try {
-      for (ZipMember member : members) {
-        reading.read(levels, member);
-      }
-      return levels;
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
-    } finally {
-      levels.end();
+      descriptors.readWebXml(fragment.name(), fragment.bytes());
+    } catch (XmlException e) {
+      faults.add(e.getMessage());
     }
-  }
-
-  private void readOwn(ClassLevels into, ZipMember member) throws IOException {
-    into.visitOwn(member.name(), archive.read(member, MOST_CLASS_BYTES));
   }
 
   private void visitDescriptor(ZipMember member) throws IOException {
@@ -307,40 +266,6 @@ public final class ArtifactReader {
   /** What a server does not load, it does not stumble over. */
   private boolean isLoaded(ZipMember library) {
     return !isWar() || library.name().startsWith("WEB-INF/lib/");
-  }
-
-  private void readLibrary(ClassLevels into, ZipMember member) {
-    try (ZipArchive library = archive.inside(member, MOST_LIBRARY_BYTES)) {
-      for (ZipMember inside : library.members()) {
-        if (inside.name().endsWith(".class")) {
-          into.visitHead(member.name(), library, inside);
-        } else if (inside.name().equals(MANIFEST) && !isWar()) {
-          readProgram(library.read(inside, XmlDocument.MOST_BYTES));
-        } else if (inside.name().equals("META-INF/web-fragment.xml")) {
-          readFragment(member.name() + "!/" + inside.name(), library, inside);
-        }
-      }
-    } catch (IOException | IllegalArgumentException e) {
-      into.fault("library '" + member.name() + "' is no readable archive: " + reasonOf(e));
-    } catch (XmlException e) {
-      into.fault(e.getMessage());
-    }
-  }
-
-  /** A JAR inside that names a main class and libraries beside it is what the archive is for. */
-  private synchronized void readProgram(byte[] bytes) throws IOException {
-    Attributes attributes = new Manifest(new ByteArrayInputStream(bytes)).getMainAttributes();
-    String main = attributes.getValue(Attributes.Name.MAIN_CLASS);
-    if (main != null && attributes.getValue(Attributes.Name.CLASS_PATH) != null) {
-      program = program.filter(known -> known.compareTo(main) < 0).or(() -> Optional.of(main));
-    }
-  }
-
-  private void readFragment(String name, ZipArchive library, ZipMember member) throws IOException {
-    byte[] bytes = library.read(member, XmlDocument.MOST_BYTES);
-    synchronized (descriptors) {
-      descriptors.readWebXml(name, bytes);
-    }
   }
 
   private byte[] descriptor(ZipMember member) throws IOException {

@@ -15,6 +15,7 @@ final class Layout implements AutoCloseable {
   private static final String WAR_CLASSES = "WEB-INF/classes/";
   private static final String WAR_LIBRARIES = "WEB-INF/lib/";
   private static final String ALONE = "WEB-INF/alone/";
+  private static final String SERVER = "org/apache/catalina/startup/Tomcat.class";
   private static final String LAUNCHER = "jollycrate.alone.Alone";
 
   /** Packages that the server looks into when it stops, to find what an application left behind. */
@@ -79,22 +80,27 @@ final class Layout implements AutoCloseable {
 
   private void webApplication() throws IOException {
     classes.add(folders);
-    for (var folder : request.web()) {
-      folders.add(Folder.at(folder, "web"), "", "web files");
-    }
+    webFiles();
     for (Library library : libraries.own()) {
       folders.addFile(library.file(), WAR_LIBRARIES + library.fileName(), "libraries");
     }
   }
 
+  private void webFiles() throws IOException {
+    for (var folder : request.web()) {
+      folders.add(Folder.at(folder, "web"), "", "web files");
+    }
+  }
+
   private void executableWar() throws IOException {
     webApplication();
-    for (Library library : libraries.ofServers()) {
-      folders.addFile(library.file(), ALONE + library.fileName(), "libraries for running alone");
-    }
-    try (Libraries alone = Libraries.open(request.alone(), List.of())) {
-      for (Library library : alone.all()) {
+    boolean server = false;
+    try (Libraries told = Libraries.open(request.alone(), List.of())) {
+      List<Library> alone = new ArrayList<>(libraries.ofServers());
+      alone.addAll(told.all());
+      for (Library library : alone) {
         folders.addFile(library.file(), ALONE + library.fileName(), "libraries for running alone");
+        server |= isServer(library);
       }
     }
     mainClass = Optional.of(request.main().isPresent() ? classes.mainClass(libraries) : LAUNCHER);
@@ -103,20 +109,17 @@ final class Layout implements AutoCloseable {
       contents.add(one.getKey(), one.getValue(), "launcher");
     }
     if (request.main().isEmpty()) {
-      embeddedServer();
+      embeddedServer(server || libraries.own().stream().anyMatch(Layout::isServer));
     }
     contents.add(ALONE + "alone.properties", aloneProperties(), "launcher");
   }
 
-  private void embeddedServer() throws IOException {
+  private static boolean isServer(Library library) {
+    return library.archive().member(SERVER).isPresent();
+  }
+
+  private void embeddedServer(boolean there) throws IOException {
     attributes.put("Add-Opens", OPENED);
-    String server = "org/apache/catalina/startup/Tomcat.class";
-    boolean there = false;
-    try (Libraries alone = Libraries.open(request.alone(), List.of())) {
-      for (List<Library> some : List.of(libraries.all(), alone.all())) {
-        there |= some.stream().anyMatch(library -> library.archive().member(server).isPresent());
-      }
-    }
     if (!there) {
       throw new PackException(
           "Cannot pack '"
@@ -139,9 +142,7 @@ final class Layout implements AutoCloseable {
 
   private void jarClasses() throws IOException {
     classes.add(folders);
-    for (var folder : request.web()) {
-      folders.add(Folder.at(folder, "web"), "", "web files");
-    }
+    webFiles();
     if (classes.isEmpty() && request.main().isEmpty()) {
       throw new PackException(
           "Cannot pack '"
@@ -181,9 +182,7 @@ final class Layout implements AutoCloseable {
   }
 
   private void web() throws IOException {
-    for (var folder : request.web()) {
-      folders.add(Folder.at(folder, "web"), "", "web files");
-    }
+    webFiles();
     new WebPages(request, contents).prepare();
   }
 

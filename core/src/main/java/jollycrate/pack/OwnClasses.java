@@ -127,7 +127,7 @@ final class OwnClasses {
   }
 
   private List<Entry> classEntries() {
-    return contents.entries().values().stream()
+    return contents.sorted().stream()
         .filter(entry -> entry.name().startsWith(prefix) && entry.name().endsWith(CLASS))
         .filter(entry -> !entry.name().startsWith(prefix + "META-INF/"))
         .filter(entry -> entry.source() instanceof Source.OfFile)
@@ -159,28 +159,24 @@ final class OwnClasses {
       return found.get(0);
     }
     throw new PackException(
-        found.isEmpty()
-            ? "Cannot pack '"
-                + request.name()
-                + "' as "
-                + request.shape().label()
-                + ": none of its classes has a main method. Write one, or name a class of a"
-                + " library: main = \"...\""
-            : "Cannot pack '"
-                + request.name()
-                + "' as "
-                + request.shape().label()
-                + ": "
-                + found.size()
-                + " classes can be started: "
-                + String.join(", ", found)
-                + ". Choose one: main = \""
-                + found.get(0)
-                + "\"");
+        "Cannot pack '"
+            + request.name()
+            + "' as "
+            + request.shape().label()
+            + ": "
+            + (found.isEmpty()
+                ? "none of its classes has a main method. Write one, or name a class of a library:"
+                    + " main = \"...\""
+                : found.size()
+                    + " classes can be started: "
+                    + String.join(", ", found)
+                    + ". Choose one: main = \""
+                    + found.get(0)
+                    + "\""));
   }
 
   /** Every own class with a main method, sorted. */
-  List<String> startableClasses() throws IOException {
+  private List<String> startableClasses() throws IOException {
     List<String> found = new ArrayList<>();
     for (Entry entry : classEntries()) {
       facts(entry).filter(ClassFacts::startable).ifPresent(facts -> found.add(facts.name()));
