@@ -1,15 +1,16 @@
 package jollycrate;
 
 import java.io.IOException;
-import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Consumer;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import jollycrate.app.Application;
 import jollycrate.app.ApplicationFile;
 import jollycrate.app.ContextPath;
-import jollycrate.app.Nearest;
 import jollycrate.app.NotDescribedException;
 import jollycrate.app.PackDescription;
 import jollycrate.app.Secrets;
@@ -21,7 +22,6 @@ import jollycrate.artifact.ArtifactReader;
 import jollycrate.artifact.ClassPathPlace;
 import jollycrate.artifact.Comparison;
 import jollycrate.artifact.Digests;
-import jollycrate.artifact.Trees;
 import jollycrate.artifact.ZipArchive;
 import jollycrate.check.HttpRequester;
 import jollycrate.delivery.DeliveryOutcome;
@@ -32,14 +32,12 @@ import jollycrate.delivery.ServerService;
 import jollycrate.delivery.Site;
 import jollycrate.host.Host;
 import jollycrate.host.HostException;
-import jollycrate.host.Time;
 import jollycrate.pack.PackException;
 import jollycrate.pack.PackWatch;
 import jollycrate.pack.Packed;
 import jollycrate.server.Placement;
 import jollycrate.server.RecordsException;
 import jollycrate.server.Running;
-import jollycrate.server.Server;
 
 /** Everything that the commands do. */
 public final class Crate {
@@ -52,6 +50,8 @@ public final class Crate {
   private final Host host = Host.local();
   private final Kinds kinds = new Kinds();
   private final ServerFoundation foundation;
+  private final Sites sites;
+  private final Descriptions descriptions;
 
   /** With everything that a run of the program shares. */
   public Crate(Setting setting, Secrets secrets, Progress progress, Interrupts interrupts) {
@@ -60,6 +60,8 @@ public final class Crate {
     this.progress = progress;
     this.interrupts = interrupts;
     this.foundation = new ServerFoundation(host, setting, kinds);
+    this.sites = new Sites(host, setting, kinds, foundation);
+    this.descriptions = new Descriptions(setting.folder());
   }
 
   /**
@@ -120,7 +122,7 @@ public final class Crate {
   }
 
   private Application packable() {
-    Application application = application(Optional.empty());
+    Application application = Descriptions.atItsName(descriptions.application(Optional.empty()));
     if (application.packs().isEmpty()) {
       throw new NotDescribedException(
           "Cannot pack '"
@@ -146,37 +148,21 @@ public final class Crate {
   /** Delivers what {@code jolly.toml} describes. */
   public DeliveryOutcome deploy(
       String serverName, boolean onAdminPort, boolean dryRun, BuildMode mode) {
-    ServerEntry entry = entry(serverName);
-    Application application = application(Optional.of(serverName));
+    ServerEntry entry = descriptions.entry(serverName);
+    Application application = descriptions.application(entry);
     DeliveryService service = service(entry);
     if (application.packs().isEmpty()) {
       Artifact artifact = ArtifactReader.read(application.artifact().orElseThrow());
       return service.deploy(application, artifact, onAdminPort, dryRun);
     }
-    PackDescription pack = Packing.chosen(application, Optional.empty());
-    Path folder = temporaryFolder();
+    PackDescription pack = Descriptions.chosen(application, entry);
+    Path folder = Folders.temporary();
     Path file = folder.resolve(pack.target().getFileName());
     try {
       progress.packed(packing(application, PackWatch.NONE).built(mode).pack(pack, file));
       return service.deploy(application, ArtifactReader.read(file), onAdminPort, dryRun);
     } finally {
-      delete(folder);
-    }
-  }
-
-  private static Path temporaryFolder() {
-    try {
-      return Files.createTempDirectory("jolly");
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
-    }
-  }
-
-  private static void delete(Path tree) {
-    try {
-      Trees.delete(tree);
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
+      Folders.delete(folder);
     }
   }
 
@@ -198,7 +184,7 @@ public final class Crate {
                       + fault
                       + ". Write it like /spokes, or / for the root");
             });
-    ServerEntry entry = entry(serverName);
+    ServerEntry entry = descriptions.entry(serverName);
     Artifact artifact = ArtifactReader.read(file);
     Application application =
         Application.of(file.toAbsolutePath(), nameOf(file), path.map(ContextPath::normal));
@@ -216,7 +202,7 @@ public final class Crate {
 
   /** Takes an application away. */
   public DeliveryOutcome undeploy(String application, String serverName, boolean dryRun) {
-    return service(entry(serverName)).undeploy(application, dryRun);
+    return service(descriptions.entry(serverName)).undeploy(application, dryRun);
   }
 
   /**
@@ -225,57 +211,58 @@ public final class Crate {
    * @param name of an application that no {@code jolly.toml} describes
    */
   public DeliveryOutcome check(Optional<String> name, String serverName) {
-    ServerEntry entry = entry(serverName);
+    ServerEntry entry = descriptions.entry(serverName);
     Application application =
         name.map(n -> Application.of(Path.of(n), n, Optional.empty()))
-            .orElseGet(() -> application(Optional.of(serverName)));
+            .orElseGet(() -> descriptions.application(entry));
     return service(entry).check(application);
   }
 
   /** One server apart from its applications. */
   public ServerService server(String serverName) {
-    return server(entry(serverName));
+    return server(descriptions.entry(serverName));
   }
 
   private ServerService server(ServerEntry entry) {
     return new ServerService(site(entry), progress, interrupts);
   }
 
+  /**
+   * Runs an application from its build output until it is interrupted, and leaves nothing behind.
+   *
+   * @param pack name of a {@code [pack.NAME]}; empty: what is delivered
+   * @param http port to answer on; empty: the first free one from 8080
+   */
+  public void run(Optional<String> pack, Optional<Integer> http, LiveRun.Watch watch) {
+    inPassing().run(pack, http, watch);
+  }
+
+  /** Delivers an application in every shape, each to a scratch place, and measures it there. */
+  public List<ShapeRow> shapes(BuildMode mode, Consumer<ShapeRow> done) {
+    return inPassing()
+        .shapes(application -> packing(application, PackWatch.NONE).built(mode), progress, done);
+  }
+
+  private InPassing inPassing() {
+    return new InPassing(host, setting, descriptions, foundation, sites, this::service, interrupts);
+  }
+
   private DeliveryService service(ServerEntry entry) {
+    return service(site(entry), progress);
+  }
+
+  private DeliveryService service(Site site, Progress told) {
     return new DeliveryService(
-        site(entry), secrets, progress, interrupts, HttpRequester::new, ClassPathPlace.of(PROBE));
+        site, secrets, told, interrupts, HttpRequester::new, ClassPathPlace.of(PROBE));
   }
 
   private Site site(ServerEntry entry) {
-    Path installation = entry.installation().orElseGet(() -> PracticeInstallation.in(setting));
-    Server server = foundation.server(entry, installation, real(entry.folder()));
-    if (!host.files().facts(server.folder()).isFolder()) {
-      throw new NotDescribedException(
-          "Cannot find server '"
-              + entry.name()
-              + "': there is no folder '"
-              + server.folder()
-              + "'. Mend 'folder' in servers.toml, or remove the entry and make the server with"
-              + " 'jolly server new "
-              + entry.name()
-              + "'");
-    }
-    Kinds.Recognised recognised = kinds.recognise(host.files(), installation);
-    return new Site(
-        host, recognised.kind(), recognised.traits(), server, Time.system(), setting.by());
+    return sites.site(entry);
   }
 
-  /** Where a folder really is: the server's own log and records speak of that path. */
-  private static Path real(Path folder) {
-    try {
-      return folder.toRealPath();
-    } catch (IOException absent) {
-      return folder;
-    }
-  }
-
-  /** Makes a practice server and describes it in {@code servers.toml}. */
+  /** Makes a server and describes it in {@code servers.toml}. */
   public ServerEntry newServer(NewServer wanted) {
+    setting.mustHandleServers();
     Path file =
         ApplicationFile.findUpwards(setting.folder(), ServersFile.NAME)
             .orElse(setting.folder().resolve(ServersFile.NAME));
@@ -284,7 +271,7 @@ public final class Crate {
 
   /** Every described server as it stands now. */
   public List<ServerState> servers() {
-    return entries().stream().map(this::state).toList();
+    return descriptions.entries().stream().map(this::state).toList();
   }
 
   private ServerState state(ServerEntry entry) {
@@ -305,7 +292,10 @@ public final class Crate {
           admin,
           pid,
           standing,
-          service.unfinished().orElse(""));
+          Stream.concat(
+                  service.unfinished().stream(),
+                  service.troubles().stream().map(cause -> cause.what() + ". " + cause.next()))
+              .collect(Collectors.joining("\n")));
     } catch (NotDescribedException | HostException | RecordsException e) {
       return new ServerState(
           entry.name(),
@@ -322,48 +312,5 @@ public final class Crate {
   private static ServerState.Standing standing(Placement placement) {
     return new ServerState.Standing(
         placement.application(), placement.version(), placement.address());
-  }
-
-  private Application application(Optional<String> server) {
-    Path file =
-        ApplicationFile.findUpwards(setting.folder(), ApplicationFile.NAME)
-            .orElseThrow(
-                () ->
-                    new NotDescribedException(
-                        "Cannot find jolly.toml in '"
-                            + setting.folder()
-                            + "' or above. Go to your"
-                            + " project's folder, or name a file: jolly deploy FILE.war --to NAME"));
-    Application read = ApplicationFile.read(file, server);
-    return read.path().isPresent() ? read : read.at("/" + read.name());
-  }
-
-  private List<ServerEntry> entries() {
-    return ServersFile.read(
-        ApplicationFile.findUpwards(setting.folder(), ServersFile.NAME)
-            .orElseThrow(
-                () ->
-                    new NotDescribedException(
-                        "Cannot find servers.toml in '"
-                            + setting.folder()
-                            + "' or above. Make a"
-                            + " practice server with 'jolly server new NAME'")));
-  }
-
-  private ServerEntry entry(String name) {
-    List<ServerEntry> entries = entries();
-    List<String> names = entries.stream().map(ServerEntry::name).toList();
-    return entries.stream()
-        .filter(entry -> entry.name().equals(name))
-        .findFirst()
-        .orElseThrow(
-            () ->
-                new NotDescribedException(
-                    "Cannot find server '"
-                        + name
-                        + "' in servers.toml. "
-                        + Nearest.to(name, names)
-                            .map(near -> "Did you mean '" + near + "'?")
-                            .orElse("Described there: " + String.join(", ", names))));
   }
 }

@@ -17,6 +17,11 @@ final class Kinds {
   /** A kind that recognised an installation. */
   record Recognised(ServerKind kind, Traits traits) {}
 
+  /** The kind that {@code servers.toml} tells by that name. */
+  ServerKind named(String name) {
+    return kinds.stream().filter(kind -> kind.name().equals(name)).findFirst().orElseThrow();
+  }
+
   Recognised recognise(HostFiles files, Path installation) {
     for (ServerKind kind : kinds) {
       Optional<Traits> traits = kind.recognise(files, installation);

@@ -4,11 +4,12 @@ import java.nio.file.Path;
 import java.util.Optional;
 
 /**
- * What is wanted of a new practice server.
+ * What is wanted of a new server.
  *
  * @param folder empty: {@code run/NAME} beside {@code servers.toml}
  * @param http empty: the first free port from 8080 on
  * @param admin empty: the next free port behind it
+ * @param service whether it is a service, not a practice server
  */
 public record NewServer(
     String name,
@@ -17,4 +18,5 @@ public record NewServer(
     Optional<Integer> admin,
     String address,
     String memory,
-    Optional<Path> java) {}
+    Optional<Path> java,
+    boolean service) {}

@@ -9,9 +9,11 @@ import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.SortedMap;
 import java.util.TreeMap;
 import java.util.function.Consumer;
+import java.util.stream.Collectors;
 import jollycrate.app.Application;
 import jollycrate.app.DataSource;
 import jollycrate.app.NotDescribedException;
@@ -30,12 +32,21 @@ import jollycrate.pack.Shape;
 final class Packing {
   private static final LocalDateTime FIRST = LocalDateTime.of(1980, 1, 1, 0, 0);
   private static final LocalDateTime LAST = LocalDateTime.of(2107, 12, 31, 23, 59, 58);
+  private static final Set<Shape> RUN = Set.of(Shape.EXECUTABLE_WAR, Shape.MERGED_JAR);
   private static final String DRIVERS = "META-INF/services/java.sql.Driver";
 
   private final Setting setting;
   private final Application application;
   private final PackWatch watch;
   private final ProjectBuild project;
+
+  /**
+   * What is packed again and again.
+   *
+   * @param inputs every file and folder that it depends on
+   */
+  record Chosen(
+      Application application, PackDescription description, Packing packing, List<Path> inputs) {}
 
   Packing(
       Host host,
@@ -81,6 +92,46 @@ final class Packing {
                         + ". Name one, or say in [app] which is delivered: pack = \""
                         + names.get(0)
                         + "\""));
+  }
+
+  /**
+   * What a service gets: what is delivered anyway if it runs by itself, else the only one that
+   * does.
+   */
+  static PackDescription chosenToRun(Application application) {
+    List<PackDescription> programs =
+        application.packs().stream().filter(pack -> RUN.contains(pack.shape())).toList();
+    return application
+        .delivered()
+        .flatMap(application::pack)
+        .filter(programs::contains)
+        .or(() -> programs.size() == 1 ? Optional.of(programs.get(0)) : Optional.empty())
+        .orElseThrow(
+            () ->
+                new NotDescribedException(
+                    programs.isEmpty()
+                        ? "Cannot run '"
+                            + application.name()
+                            + "' as a service: "
+                            + application.file().orElseThrow()
+                            + " packs nothing that runs by itself. Add a [pack.NAME] with shape ="
+                            + " \"merged-jar\" or \"executable-war\""
+                        : "Cannot choose among "
+                            + programs.stream()
+                                .map(PackDescription::name)
+                                .collect(Collectors.joining(", "))
+                            + ". Say in [app] which is delivered: pack = \""
+                            + programs.get(0).name()
+                            + "\""));
+  }
+
+  /** What a description is packed from. */
+  Chosen chosen(PackDescription description) {
+    List<Path> inputs = new ArrayList<>(List.of(application.file().orElseThrow()));
+    inputs.addAll(description.classes());
+    inputs.addAll(description.web());
+    application.build().ifPresent(build -> inputs.addAll(build.sources()));
+    return new Chosen(application, description, this, List.copyOf(inputs));
   }
 
   /** Builds first where that is described and wanted. */

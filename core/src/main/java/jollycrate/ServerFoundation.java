@@ -1,6 +1,9 @@
 package jollycrate;
 
 import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.net.InetAddress;
+import java.net.ServerSocket;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -8,8 +11,10 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 import jollycrate.app.NotDescribedException;
 import jollycrate.app.ServerEntry;
+import jollycrate.app.ServerLog;
 import jollycrate.app.ServersFile;
 import jollycrate.host.Access;
 import jollycrate.host.Facts;
@@ -19,10 +24,12 @@ import jollycrate.host.Listening;
 import jollycrate.server.Piece;
 import jollycrate.server.Server;
 import jollycrate.server.ServerJava;
+import jollycrate.server.ServerKind;
 
-/** Founds practice servers: the folder is built beside its place and renamed as the last step. */
+/** Founds servers: the folder is built beside its place and renamed as the last step. */
 final class ServerFoundation {
   private static final int FIRST_PORT = 8080;
+  private static final String SERVICE = "service";
   private static final int LAST_PORT = 65_535;
 
   private final Host host;
@@ -46,8 +53,11 @@ final class ServerFoundation {
             .orElse(serversFile.resolveSibling("run").resolve(wanted.name()));
     mustBeNew(wanted.name(), folder, others);
     int http = port(wanted.http(), "http", FIRST_PORT, others);
-    int admin = port(wanted.admin(), "admin", http + 1, others);
-    if (http == admin) {
+    Optional<Integer> admin =
+        wanted.service()
+            ? Optional.empty()
+            : Optional.of(port(wanted.admin(), "admin", http + 1, others));
+    if (admin.filter(port -> port == http).isPresent()) {
       throw cannot(wanted.name(), "'http' and 'admin' are the same port", "Give another port");
     }
     ServerEntry entry =
@@ -56,11 +66,16 @@ final class ServerFoundation {
             folder,
             Optional.empty(),
             http,
-            Optional.of(admin),
+            admin,
             wanted.address(),
             wanted.memory(),
             wanted.java(),
-            List.of());
+            List.of(),
+            wanted.service(),
+            Optional.empty(),
+            ServerLog.USUAL,
+            Optional.empty(),
+            Optional.empty());
     build(entry);
     try {
       ServersFile.add(serversFile, entry);
@@ -112,7 +127,10 @@ final class ServerFoundation {
 
   private Optional<String> holder(int port, List<ServerEntry> others) {
     for (ServerEntry other : others) {
-      if (other.http() == port || other.admin().filter(admin -> admin == port).isPresent()) {
+      boolean has =
+          Stream.of(Optional.of(other.http()), other.admin(), other.beside())
+              .anyMatch(held -> held.filter(number -> number == port).isPresent());
+      if (has) {
         return Optional.of("server '" + other.name() + "' has it");
       }
     }
@@ -124,10 +142,52 @@ final class ServerFoundation {
     return listening.program() + process + " listens on it";
   }
 
-  private void build(ServerEntry entry) {
+  /**
+   * A server that nobody describes.
+   *
+   * @param asked empty: any port that is free now
+   */
+  ServerEntry entryInPassing(String name, Path folder, boolean service, Optional<Integer> asked) {
+    int http =
+        asked
+            .map(port -> port(asked, "http", port, List.of()))
+            .orElseGet(ServerFoundation::anyPort);
+    Optional<Integer> admin = service ? Optional.empty() : Optional.of(anyPort());
+    return new ServerEntry(
+        name,
+        folder,
+        Optional.empty(),
+        http,
+        admin,
+        ServersFile.LOOPBACK,
+        ServersFile.MEMORY,
+        Optional.empty(),
+        List.of(),
+        service,
+        Optional.empty(),
+        ServerLog.USUAL,
+        Optional.empty(),
+        Optional.empty());
+  }
+
+  private static int anyPort() {
+    try (ServerSocket socket = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
+      return socket.getLocalPort();
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  /** The first port for HTTP that nobody has. */
+  int firstFreePort() {
+    return port(Optional.empty(), "http", FIRST_PORT, List.of());
+  }
+
+  /** Builds the folder of a server. */
+  void build(ServerEntry entry) {
     Path folder = entry.folder();
     Path beside = folder.resolveSibling("." + folder.getFileName() + ".part");
-    Path installation = PracticeInstallation.in(setting);
+    Path installation = entry.service() ? beside : PracticeInstallation.in(setting);
     Server server = server(entry, installation, beside);
     ServerJava.feature(host, server.java());
     try {
@@ -139,8 +199,9 @@ final class ServerFoundation {
     HostFiles files = host.files();
     Access access = files.facts(folder.getParent()).access().with("rwxr-x---");
     files.makeFolder(beside, access);
-    for (Piece piece :
-        kinds.recognise(files, installation).kind().instance(files, server, access)) {
+    ServerKind kind =
+        entry.service() ? kinds.named(SERVICE) : kinds.recognise(files, installation).kind();
+    for (Piece piece : kind.instance(files, server, access)) {
       if (piece instanceof Piece.WholeFile file) {
         files.put(file.path(), file.content(), file.access());
       } else if (piece instanceof Piece.Folder made) {
@@ -169,7 +230,11 @@ final class ServerFoundation {
         entry.memory(),
         entry.java().orElse(setting.java()),
         environment,
-        entry.env());
+        entry.env(),
+        entry.beside(),
+        entry.log(),
+        entry.front(),
+        entry.boot());
   }
 
   private void deleteTree(Path path) {

@@ -2,6 +2,7 @@ package jollycrate;
 
 import java.nio.file.Path;
 import java.util.Optional;
+import jollycrate.app.NotDescribedException;
 
 /**
  * Where the tool works.
@@ -39,6 +40,23 @@ public record Setting(
         Path.of(System.getProperty("java.home")),
         System.getProperty("user.name"),
         Optional.ofNullable(System.getenv("SOURCE_DATE_EPOCH")).filter(text -> !text.isBlank()));
+  }
+
+  /**
+   * Servers are handled by what Linux tells of processes and ports.
+   *
+   * @throws NotDescribedException on any other operating system
+   */
+  void mustHandleServers() {
+    String system = System.getProperty("os.name");
+    if (!system.equals("Linux")) {
+      throw new NotDescribedException(
+          "Cannot handle servers on "
+              + system
+              + ": processes, ports and services are handled in ways that were tested on Linux"
+              + " only. 'jolly pack', 'inspect' and 'compare' work here; run the other commands on"
+              + " the Linux machine");
+    }
   }
 
   /** The same, working from another folder. */

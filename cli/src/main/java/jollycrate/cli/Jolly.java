@@ -17,8 +17,10 @@ import jollycrate.cli.command.DeployCommand;
 import jollycrate.cli.command.InspectCommand;
 import jollycrate.cli.command.PackCommand;
 import jollycrate.cli.command.RecoverCommand;
+import jollycrate.cli.command.RunCommand;
 import jollycrate.cli.command.ServerCommand;
 import jollycrate.cli.command.Session;
+import jollycrate.cli.command.ShapesCommand;
 import jollycrate.cli.command.UndeployCommand;
 import jollycrate.cli.output.FailureView;
 import jollycrate.cli.output.Screen;
@@ -44,6 +46,8 @@ public final class Jolly {
           "undeploy",
           "deliveries",
           "recover",
+          "run",
+          "shapes",
           "demo");
   private static final List<String> VERSION = List.of("-V", "--version");
 
@@ -141,6 +145,8 @@ public final class Jolly {
       case "undeploy" -> new UndeployCommand(session);
       case "deliveries" -> new DeliveriesCommand(session);
       case "recover" -> new RecoverCommand(session);
+      case "run" -> new RunCommand(session);
+      case "shapes" -> new ShapesCommand(session);
       case "demo" -> new DemoCommand(session);
       default -> throw new IllegalArgumentException(name);
     };

@@ -49,7 +49,7 @@ class JollyTest {
           deploi --to bench        | 2 | Did you mean 'deploy'?
           deploy                   | 2 | Missing required option: '--to=NAME'
           deploy --to a --path /x  | 2 | --path goes with FILE
-          server                   | 2 | Say new, list, start or stop
+          server                   | 2 | Say new, list, start, stop or log
           inspect none.war         | 4 | there is no such file
           pack                     | 3 | Cannot find jolly.toml
           server list              | 3 | Cannot find servers.toml

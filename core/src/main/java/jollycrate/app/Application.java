@@ -18,6 +18,7 @@ import java.util.Optional;
  * @param artifact a finished artifact, in place of {@code pack}
  * @param path context path; empty: the server's own rule for the artifact's file name
  * @param startsWithin how long it may take until the server says it is up
+ * @param program how it runs as a program of its own
  * @param roles users by role
  */
 public record Application(
@@ -34,6 +35,7 @@ public record Application(
     List<DataSource> dataSources,
     List<User> users,
     Map<String, List<String>> roles,
+    Program program,
     List<Check> checks) {
   /** How long an application may take to start when nothing is said. */
   public static final Duration STARTS_WITHIN = Duration.ofSeconds(60);
@@ -54,6 +56,7 @@ public record Application(
         List.of(),
         List.of(),
         Map.of(),
+        Program.PLAIN,
         List.of());
   }
 
@@ -73,6 +76,7 @@ public record Application(
         dataSources,
         users,
         roles,
+        program,
         checks);
   }
 

@@ -65,10 +65,9 @@ public final class ApplicationFile {
       root.missing("artifact", "Name a finished artifact, or describe in [pack] how to make it");
     }
     Optional<String> delivered = delivered(app, told, packs);
-    Map<String, Object> settings = settings();
-    if (!settings.isEmpty() && packs.stream().noneMatch(pack -> pack.shape() == Shape.WEB)) {
-      root.problem("settings", "nothing takes [settings]", "They go into shape = \"web\"");
-    }
+    List<DataSource> dataSources = dataSources();
+    Program program = new ProgramSection(root.section("program"), folder, dataSources).read();
+    Map<String, Object> settings = settings(packs, program);
     Optional<String> path = app.text("path");
     path.map(ContextPath::fault)
         .filter(fault -> !fault.isEmpty())
@@ -93,9 +92,10 @@ public final class ApplicationFile {
             artifact,
             path.map(ContextPath::normal),
             startsWithin,
-            dataSources(),
+            dataSources,
             users,
             roles(users),
+            program,
             checks(users));
     ownValuesAreKnown();
     root.end();
@@ -178,13 +178,21 @@ public final class ApplicationFile {
             makes.isEmpty() ? pages : makes));
   }
 
-  private Map<String, Object> settings() {
+  private Map<String, Object> settings(List<PackDescription> packs, Program program) {
     Section section = root.section("settings");
+    boolean pages = packs.stream().anyMatch(pack -> pack.shape() == Shape.WEB);
+    boolean written = program.settings().filter(file -> file.copied().isEmpty()).isPresent();
+    if (!section.isEmpty() && !pages && !written) {
+      root.problem(
+          "settings",
+          "nothing takes [settings]",
+          "They go into shape = \"web\", or into the file that 'settings' in [program] names");
+    }
     Map<String, Object> settings = new TreeMap<>();
     for (String key : section.keys()) {
       Object value = section.value(key).orElseThrow();
       boolean secret = value instanceof String text && Reference.of(text, folder).isPresent();
-      if (secret) {
+      if (secret && pages) {
         section.problem(
             key,
             "a secret must not go into a page, where everybody reads it",
@@ -293,7 +301,7 @@ public final class ApplicationFile {
     Section own = root.section("for");
     for (String server : own.keys()) {
       Section values = own.section(server);
-      List.of("app", "datasource", "users", "roles", "settings").forEach(values::has);
+      List.of("app", "datasource", "users", "roles", "settings", "program").forEach(values::has);
       values.end();
     }
   }

@@ -28,4 +28,11 @@ public record PackDescription(
     PackRequest.Choice choice,
     Optional<String> settingsFile,
     boolean javax,
-    Path target) {}
+    Path target) {
+
+  /** The same in another shape. */
+  public PackDescription in(Shape other) {
+    return new PackDescription(
+        name, other, classes, web, libs, alone, main, choice, settingsFile, javax, target);
+  }
+}

@@ -21,7 +21,8 @@ public record Reference(String text, Path folder) {
     return reference ? Optional.of(new Reference(text, folder)) : Optional.empty();
   }
 
-  Optional<String> variable() {
+  /** The variable it names; empty when it names a file. */
+  public Optional<String> variable() {
     return text.startsWith(ENV) ? Optional.of(text.substring(ENV.length())) : Optional.empty();
   }
 

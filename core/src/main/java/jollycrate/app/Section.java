@@ -76,6 +76,11 @@ final class Section {
     return number;
   }
 
+  /** Whether a key is {@code true}; false when it is not written. */
+  boolean truth(String key) {
+    return typed(key, Boolean.class, "true or false").orElse(false);
+  }
+
   Optional<Duration> duration(String key) {
     Optional<String> text = text(key);
     if (text.isEmpty()) {
@@ -134,6 +139,12 @@ final class Section {
       }
     }
     return new Section(file, path(key), inner, place);
+  }
+
+  /** The table of that name as the topmost layer has it: own values replace it whole. */
+  Section topmost(String key) {
+    Section inner = section(key);
+    return new Section(file, inner.name, inner.layers.stream().limit(1).toList(), inner.position);
   }
 
   /** The table of that name laid over this one. */

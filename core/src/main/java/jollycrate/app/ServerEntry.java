@@ -15,6 +15,11 @@ import java.util.Optional;
  * @param memory most heap, as the JVM takes it
  * @param java home of the Java it runs on; empty: the one this tool runs on
  * @param env names of variables passed on to it
+ * @param service whether it is a service: a folder in which a program of its own runs
+ * @param beside port on which a service's new release comes up beside the old one
+ * @param log how long the log of a service is kept
+ * @param front web server before a service
+ * @param boot who starts it after the machine was started
  */
 public record ServerEntry(
     String name,
@@ -25,4 +30,9 @@ public record ServerEntry(
     String address,
     String memory,
     Optional<Path> java,
-    List<String> env) {}
+    List<String> env,
+    boolean service,
+    Optional<Integer> beside,
+    ServerLog log,
+    Optional<Front> front,
+    Optional<Boot> boot) {}

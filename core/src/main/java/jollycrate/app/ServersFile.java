@@ -1,13 +1,17 @@
 package jollycrate.app;
 
 import java.io.IOException;
+import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.tomlj.Toml;
 
 /** Reads {@code servers.toml} and adds entries to it. */
@@ -21,6 +25,15 @@ public final class ServersFile {
   /** Most heap when nothing is said. */
   public static final String MEMORY = "256m";
 
+  private static final Pattern SIZE = Pattern.compile("(\\d{1,6})([kKmM])");
+  private static final Map<String, String> FRONT =
+      Map.of(
+          "config", "Name its configuration file in which the upstream stands",
+          "upstream", "Name the upstream in it",
+          "address", "Say where people reach it, like \"http://127.0.0.1:8080\"",
+          "test", "Give the command that checks its configuration, like [\"nginx\", \"-t\"]",
+          "reload",
+              "Give the command that makes it read that, like [\"nginx\", \"-s\", \"reload\"]");
   private static final String NAME_FORM = "[A-Za-z0-9][A-Za-z0-9_-]*";
 
   private ServersFile() {}
@@ -74,8 +87,16 @@ public final class ServersFile {
     if (http.isPresent() && http.equals(admin)) {
       section.problem("admin", "'http' and 'admin' are the same port", "Give another port");
     }
-    if (!section.has("admin") && !section.has("installation")) {
+    boolean service = section.truth("service");
+    if (!service && !section.has("admin") && !section.has("installation")) {
       section.missing("admin", "Give the practice server an admin port, like admin = 8082");
+    }
+    Optional<Integer> beside = section.number("beside", 1, 65_535).map(Long::intValue);
+    Optional<Front> front = front(section.section("front"), folder);
+    if (service) {
+      forServices(section, http, beside, front);
+    } else {
+      forOthers(section);
     }
     ServerEntry entry =
         new ServerEntry(
@@ -87,9 +108,114 @@ public final class ServersFile {
             section.text("address").orElse(LOOPBACK),
             memory,
             section.text("java").map(at -> folder.resolve(at).normalize()),
-            section.texts("env"));
+            section.texts("env"),
+            service,
+            beside,
+            log(section),
+            front,
+            boot(section));
     section.end();
     return entry;
+  }
+
+  private static void forServices(
+      Section section, Optional<Integer> http, Optional<Integer> beside, Optional<Front> front) {
+    for (String key : List.of("admin", "installation")) {
+      if (section.has(key)) {
+        section.problem(key, "a service has no '" + key + "'", "Remove it");
+      }
+    }
+    if (beside.isPresent() && beside.equals(http)) {
+      section.problem("beside", "'http' and 'beside' are the same port", "Give another port");
+    }
+    if (front.isPresent() && beside.isEmpty()) {
+      section.missing(
+          "beside", "Give the port on which a new release comes up, like beside = 8092");
+    }
+    if (front.isEmpty() && beside.isPresent()) {
+      section.problem(
+          "beside",
+          "nothing switches from one port to the other",
+          "Describe the web server before it in [server.NAME.front]");
+    }
+  }
+
+  private static void forOthers(Section section) {
+    for (String key : List.of("beside", "front", "log-size", "log-keep")) {
+      if (section.has(key)) {
+        section.problem(key, "only a service has '" + key + "'", "Remove it");
+      }
+    }
+  }
+
+  private static ServerLog log(Section section) {
+    long size = ServerLog.USUAL.size();
+    Optional<String> told = section.text("log-size");
+    Matcher matcher = SIZE.matcher(told.orElse(""));
+    if (matcher.matches()) {
+      long unit = matcher.group(2).equalsIgnoreCase("m") ? 1_000_000 : 1_000;
+      size = Long.parseLong(matcher.group(1)) * unit;
+    } else if (told.isPresent()) {
+      section.problem(
+          "log-size", "'" + told.get() + "' is no size", "Write it like \"10m\" or \"500k\"");
+    }
+    long keep = section.number("log-keep", 1, 1000).orElse((long) ServerLog.USUAL.keep());
+    return new ServerLog(size, (int) keep);
+  }
+
+  private static Optional<Boot> boot(Section section) {
+    Optional<String> told = section.text("boot");
+    if (told.isPresent() && Boot.of(told.get()).isEmpty()) {
+      section.problem(
+          "boot", "'" + told.get() + "' starts nothing", "Write \"user\" or \"system\"");
+    }
+    return told.flatMap(Boot::of);
+  }
+
+  private static Optional<Front> front(Section section, Path folder) {
+    if (section.isEmpty()) {
+      return Optional.empty();
+    }
+    for (String key : List.of("config", "upstream", "address", "test", "reload")) {
+      if (!section.has(key)) {
+        section.missing(key, FRONT.get(key));
+      }
+    }
+    String address = section.text("address").orElse("http://unnamed/");
+    if (!address.matches("https?://[^/\\s]+/?")) {
+      section.problem(
+          "address",
+          "'" + address + "' is no address of a web server",
+          "Write it like \"http://127.0.0.1:8080\"");
+      address = "http://unnamed/";
+    }
+    for (String key : List.of("test", "reload")) {
+      List<String> command = section.texts(key);
+      if (command.size() == 1 && command.get(0).strip().contains(" ")) {
+        section.problem(
+            key,
+            "'" + command.get(0) + "' is one word with spaces in it",
+            "Write each argument by itself, like " + FRONT.get(key).replaceFirst(".* like ", ""));
+      }
+    }
+    Front front =
+        new Front(
+            real(folder.resolve(section.text("config").orElse("unnamed")).normalize()),
+            section.text("upstream").orElse(""),
+            URI.create(address.endsWith("/") ? address : address + "/"),
+            section.texts("test"),
+            section.texts("reload"));
+    section.end();
+    return Optional.of(front);
+  }
+
+  /** Where a file really stands: behind a link, the link stays. */
+  private static Path real(Path file) {
+    try {
+      return file.toRealPath();
+    } catch (IOException absent) {
+      return file;
+    }
   }
 
   /**
@@ -124,6 +250,9 @@ public final class ServersFile {
     StringBuilder toml = new StringBuilder("[server." + entry.name() + "]\n");
     line(toml, "folder", relative(path, entry.folder()));
     entry.installation().ifPresent(at -> line(toml, "installation", relative(path, at)));
+    if (entry.service()) {
+      toml.append("service = true\n");
+    }
     toml.append("http = ").append(entry.http()).append('\n');
     entry.admin().ifPresent(port -> toml.append("admin = ").append(port).append('\n'));
     if (!entry.address().equals(LOOPBACK)) {

@@ -27,6 +27,11 @@ public record CheckResult(
     return misses.isEmpty();
   }
 
+  /** The same with another cause. */
+  public CheckResult because(Optional<Cause> other) {
+    return new CheckResult(name, request, status, took, misses, other);
+  }
+
   /** One difference. */
   public record Miss(String what, String expected, String came) {}
 }

@@ -52,8 +52,18 @@ final class Act {
 
   StepList steps(Stock stock) {
     return new StepsToReach(
-            site.kind(), stock, target.application(), target.wanted(), site.kind().launch(stock))
+            site.kind(),
+            stock,
+            target.application(),
+            target.wanted(),
+            site.kind().launch(stock),
+            ails(stock))
         .compute();
+  }
+
+  private boolean ails(Stock stock) {
+    return stock.standing().owner(target.application()).stream()
+        .anyMatch(owner -> site.down(owner.placement()).isPresent());
   }
 
   DeliveryOutcome.Result run(Stock first) {

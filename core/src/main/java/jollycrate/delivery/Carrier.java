@@ -12,6 +12,7 @@ import jollycrate.host.HostFiles;
 import jollycrate.journal.Journal;
 import jollycrate.journal.JournalLine;
 import jollycrate.server.Cause;
+import jollycrate.server.Expected;
 import jollycrate.server.Placement;
 import jollycrate.server.Stock;
 import jollycrate.step.State;
@@ -118,6 +119,8 @@ final class Carrier {
       process.stop();
     } else if (step instanceof Step.StartServer) {
       process.start(stock.get());
+    } else if (step instanceof Step.ReloadFront reload) {
+      new FrontServer(site, progress).reload(reload.front());
     } else if (step instanceof Step.Await await) {
       await(await);
     } else if (step instanceof Step.RunChecks run) {
@@ -135,6 +138,10 @@ final class Carrier {
   }
 
   private void await(Step.Await await) {
+    if (await.expected() == Expected.DRAINED) {
+      waits.drain(await.placement());
+      return;
+    }
     Waits.From from =
         moved.orElseGet(
             () -> new Waits.From(site.logEnd(), site.logEnd(), site.time().now(), false));

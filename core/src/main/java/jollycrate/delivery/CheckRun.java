@@ -11,6 +11,7 @@ import jollycrate.check.CheckResult;
 import jollycrate.check.Checker;
 import jollycrate.check.Requester;
 import jollycrate.server.Cause;
+import jollycrate.server.LogPlace;
 import jollycrate.server.Placement;
 
 /** Runs the checks of an application and finds the cause of a failure in the server's log. */
@@ -39,34 +40,44 @@ final class CheckRun {
     List<CheckResult> results = new ArrayList<>();
     try (Requester requester = requesters.get()) {
       Checker checker = new Checker(requester, placement.base(), passwords);
+      Checker direct = new Checker(requester, placement.direct(), passwords);
       if (application.checks().isEmpty()) {
-        results.add(explained(placement, checker::anyAnswer));
+        results.add(explained(placement, checker::anyAnswer, direct::anyAnswer));
       }
       for (Check check : application.checks()) {
-        results.add(explained(placement, () -> checker.run(check)));
+        boolean safe = check.method().equals("GET") || check.method().equals("HEAD");
+        Supplier<CheckResult> again = safe ? () -> direct.run(check) : direct::anyAnswer;
+        results.add(explained(placement, () -> checker.run(check), again));
       }
     }
     return results;
   }
 
-  private CheckResult explained(Placement placement, Supplier<CheckResult> check) {
-    long mark = site.logEnd();
+  private CheckResult explained(
+      Placement placement, Supplier<CheckResult> check, Supplier<CheckResult> direct) {
+    LogPlace mark = waits.logEnd(placement);
     CheckResult result = check.get();
-    if (!result.passed() && result.status() >= SERVER_ERROR) {
-      Optional<Cause> cause =
-          site.kind()
-              .explain(placement.packages(), waits.logSince(mark))
-              .map(found -> waits.located(found, mark));
-      result =
-          new CheckResult(
-              result.name(),
-              result.request(),
-              result.status(),
-              result.took(),
-              result.misses(),
-              cause.or(result::cause));
+    CheckResult told =
+        result.passed() ? result : result.because(cause(placement, result, mark, direct));
+    progress.checked(told);
+    return told;
+  }
+
+  private Optional<Cause> cause(
+      Placement placement, CheckResult result, LogPlace mark, Supplier<CheckResult> direct) {
+    Optional<Cause> front = new FrontBlame(site).of(result, placement, direct);
+    if (front.isPresent()) {
+      return front;
     }
-    progress.checked(result);
-    return result;
+    if (result.status() == 0) {
+      return site.down(placement).or(result::cause);
+    }
+    if (result.status() < SERVER_ERROR) {
+      return result.cause();
+    }
+    return site.kind()
+        .explain(placement.packages(), LogSlice.since(site, mark).text())
+        .map(found -> LogSlice.since(site, mark).located(site, found))
+        .or(result::cause);
   }
 }

@@ -2,6 +2,7 @@ package jollycrate.delivery;
 
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -20,19 +21,23 @@ import jollycrate.foresee.Finding;
 import jollycrate.foresee.Foresight;
 import jollycrate.foresee.RemovalForesight;
 import jollycrate.foresee.Scene;
+import jollycrate.host.Ran;
 import jollycrate.journal.Deliveries;
-import jollycrate.journal.Lock;
+import jollycrate.server.BootUnit;
 import jollycrate.server.Cause;
 import jollycrate.server.Json;
 import jollycrate.server.Order;
 import jollycrate.server.Placement;
 import jollycrate.server.Standing;
 import jollycrate.server.Stock;
+import jollycrate.server.Unfolded;
 import jollycrate.server.Wanted;
 import jollycrate.step.StepList;
 
 /** Delivers applications to one server, from first look to last record. */
 public final class DeliveryService {
+  private static final Duration COMMAND_LIMIT = Duration.ofSeconds(20);
+
   private final Site site;
   private final Secrets secrets;
   private final Progress progress;
@@ -63,14 +68,28 @@ public final class DeliveryService {
   /** Delivers an artifact, or says what would be done. */
   public DeliveryOutcome deploy(
       Application application, Artifact artifact, boolean onAdminPort, boolean dryRun) {
+    return deploy(new Passwords(application, secrets).order(artifact, onAdminPort), dryRun);
+  }
+
+  /**
+   * Delivers an artifact that is run from where it stands unpacked. Checks are run and told of, but
+   * one that fails does not take it back: whoever changes the application wants to see it.
+   */
+  public DeliveryOutcome deployUnfolded(
+      Application application, Artifact artifact, Unfolded unfolded) {
+    return deploy(new Passwords(application, secrets).order(artifact, false).from(unfolded), false);
+  }
+
+  private DeliveryOutcome deploy(Order order, boolean dryRun) {
+    Application application = order.application();
     OutcomeBuilder outcome = builder("deploy", application.name());
-    Order order = new Passwords(application, secrets).order(artifact, onAdminPort);
     while (true) {
       if (!gate.settled(outcome, dryRun)) {
         return outcome.end(DeliveryOutcome.Result.STUCK, site.time().now());
       }
       Stock stock = site.stockTaker().take(List.of());
-      Wanted wanted = site.kind().wanted(stock, order);
+      Wanted wanted =
+          site.kind().wanted(stock, order).after(BootUnit.pieces(stock, site.kind().launch(stock)));
       wanted.hidden().forEach(secrets::hide);
       Target target = target(order, wanted);
       Act act = new Act(site, progress, interrupts, target, outcome);
@@ -194,7 +213,7 @@ public final class DeliveryService {
    * has to be taken again.
    */
   private Optional<DeliveryOutcome.Result> locked(Act act, Stock seen) {
-    try (Lock lock = gate.enter()) {
+    try (Gate.Passage passage = gate.enterWithFront()) {
       Stock stock = act.takeStock();
       boolean same = stock.standing().equals(seen.standing());
       return same && Recovery.unfinished(site).isEmpty()
@@ -240,7 +259,12 @@ public final class DeliveryService {
         Optional.of(wanted),
         Digests.of(Json.line(application).getBytes(StandardCharsets.UTF_8)),
         application.dataSources().stream().map(DataSource::jndiName).toList(),
-        placement -> checkRun().run(application, passwords, placement),
+        placement -> {
+          List<CheckResult> results = checkRun().run(application, passwords, placement);
+          return order.unfolded().isEmpty()
+              ? results
+              : results.stream().filter(CheckResult::passed).toList();
+        },
         secrets::mask);
   }
 
@@ -255,8 +279,21 @@ public final class DeliveryService {
         order,
         wanted,
         site.kind().occupants(stock),
-        new ConnectionTrial(site.host(), site.server(), probe),
+        new ConnectionTrial(site.host(), site.server(), worksIn(order), probe),
         site.files().free(site.server().folder()),
-        site.files().writable(site.server().folder()));
+        site.files()::writable,
+        this::run);
+  }
+
+  /** The folder where the application works, when it is there already. */
+  private Path worksIn(Order order) {
+    Path folder = site.server().folder().resolve(order.application().program().folder());
+    return site.files().facts(folder).isFolder() ? folder : site.server().folder();
+  }
+
+  private Ran run(List<String> command) {
+    return site.host()
+        .processes()
+        .run(command, site.server().folder(), site.host().environment(), "", COMMAND_LIMIT);
   }
 }

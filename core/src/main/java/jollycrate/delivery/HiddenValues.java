@@ -1,5 +1,8 @@
 package jollycrate.delivery;
 
+import java.io.IOException;
+import java.io.StringReader;
+import java.util.Properties;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import jollycrate.app.Secrets;
@@ -14,16 +17,35 @@ final class HiddenValues {
           "(?i)[\\w.-]*(?:password|passwd|secret|credential|connectionProperties)[\\w.-]*"
               + "\\s*=\\s*(?:\"([^\"]*)\"|'([^']*)')");
 
+  /** A line of ours that says by itself that its value is secret. */
+  private static final Pattern MARKED = Pattern.compile("(?m)^secret\\.[^=\\n]*=(.+)$");
+
   private HiddenValues() {}
 
   /** Hides them from every text from now on; those that have a label of their own keep it. */
   static void in(String text, Secrets secrets) {
     Matcher matcher = NAMED.matcher(text);
+    Matcher marked = MARKED.matcher(text);
+    while (marked.find()) {
+      secrets.hide(marked.group(1), Secrets.HIDDEN);
+      secrets.hide(unescaped(marked.group(1)), Secrets.HIDDEN);
+    }
     while (matcher.find()) {
       String value = matcher.group(1) == null ? matcher.group(2) : matcher.group(1);
       if (secrets.mask(value).equals(value)) {
         secrets.hide(value, Secrets.HIDDEN);
       }
     }
+  }
+
+  /** Such a line is written as in a file of properties. */
+  private static String unescaped(String written) {
+    Properties one = new Properties();
+    try {
+      one.load(new StringReader("value=" + written));
+    } catch (IOException | IllegalArgumentException e) {
+      return written;
+    }
+    return one.getProperty("value");
   }
 }

@@ -1,10 +1,14 @@
 package jollycrate.delivery;
 
+import com.fasterxml.jackson.databind.JsonNode;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
+import java.util.stream.StreamSupport;
 import jollycrate.app.Application;
 import jollycrate.app.DataSource;
 import jollycrate.app.Reference;
@@ -35,6 +39,7 @@ final class Passwords {
           .ifPresent(password -> databases.put(source.jndiName(), password));
     }
     Map<String, String> users = users();
+    Map<Reference, String> values = values();
     throwUnresolved();
     users.keySet().removeIf(name -> application.user(name).orElseThrow().there());
     return new Order(
@@ -43,7 +48,32 @@ final class Passwords {
         application.version().orElse(artifact.version()),
         onAdminPort,
         databases,
-        users);
+        users,
+        values,
+        Optional.empty());
+  }
+
+  /** What the settings and variables of a program refer to, and what its launcher asks for. */
+  private Map<Reference, String> values() {
+    Path folder = application.file().map(Path::toAbsolutePath).map(Path::getParent).orElse(null);
+    if (folder == null) {
+      return Map.of();
+    }
+    Map<Reference, String> values = new HashMap<>();
+    Stream.concat(
+            application.program().variables().values().stream(),
+            application.settings().values().stream().flatMap(Passwords::texts))
+        .flatMap(text -> Reference.of(text, folder).stream())
+        .forEach(reference -> resolved(reference).ifPresent(value -> values.put(reference, value)));
+    return values;
+  }
+
+  private static Stream<String> texts(Object value) {
+    return value instanceof JsonNode node
+        ? node.isTextual()
+            ? Stream.of(node.textValue())
+            : StreamSupport.stream(node.spliterator(), false).flatMap(Passwords::texts)
+        : Stream.empty();
   }
 
   /** Passwords of everybody who may log in for a check, by user name. */

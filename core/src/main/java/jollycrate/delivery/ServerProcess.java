@@ -4,6 +4,7 @@ import java.security.SecureRandom;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.HexFormat;
+import java.util.List;
 import java.util.Optional;
 import jollycrate.host.Content;
 import jollycrate.host.HostException;
@@ -18,7 +19,8 @@ import jollycrate.step.Step;
 
 /** Starts and stops the process of a server so that it is never lost and never doubled. */
 final class ServerProcess {
-  private static final Duration POLITE = Duration.ofSeconds(30);
+  private static final Duration POLITE = Duration.ofSeconds(20);
+  private static final Duration PRINTS = Duration.ofSeconds(2);
   private static final Duration FIRM = Duration.ofSeconds(10);
   private static final Duration LOOK_AGAIN = Duration.ofMillis(25);
   private static final int TOKEN_BYTES = 12;
@@ -32,6 +34,17 @@ final class ServerProcess {
 
   Optional<Running> running() {
     return site.stockTaker().running();
+  }
+
+  /** Programs that go on although the process that looked after them is gone. */
+  List<Identity> leftBehind() {
+    if (running().isPresent()) {
+      return List.of();
+    }
+    Stock stock = site.stockTaker().take(List.of());
+    return site.kind().noted(site.server(), stock.texts()).stream()
+        .filter(site.host().processes()::alive)
+        .toList();
   }
 
   /** Starts it as it is described. */
@@ -50,23 +63,38 @@ final class ServerProcess {
     byte[] random = new byte[TOKEN_BYTES];
     RANDOM.nextBytes(random);
     String token = HexFormat.of().formatHex(random);
-    record(new ProcessRecord(token, fingerprint, launch.command(), null));
+    long log = site.logEnd();
+    record(new ProcessRecord(token, fingerprint, launch.command(), null, log));
     Identity identity = site.host().processes().start(launch, token, site.records().processNote());
-    record(new ProcessRecord(token, fingerprint, launch.command(), identity));
+    record(new ProcessRecord(token, fingerprint, launch.command(), identity, log));
   }
 
   private void record(ProcessRecord record) {
     site.files().put(site.records().process(), Content.of(Json.line(record)), site.recordAccess());
   }
 
+  /**
+   * Stops it: politely; when it does not obey, it prints what its threads do into the log, and is
+   * ended. So is what it left behind if it was killed.
+   */
   void stop() {
-    running().map(Running::identity).ifPresent(this::stop);
+    Stock stock = site.stockTaker().take(List.of());
+    List<Identity> left = site.kind().noted(site.server(), stock.texts());
+    running()
+        .map(Running::identity)
+        .ifPresent(process -> stop(process, site.kind().endsWithin(stock)));
+    left.forEach(process -> stop(process, POLITE));
   }
 
-  private void stop(Identity process) {
+  private void stop(Identity process, Duration polite) {
     HostProcesses processes = site.host().processes();
+    if (!processes.alive(process)) {
+      return;
+    }
     processes.signal(process, HostProcesses.Signal.TERM);
-    if (!endsWithin(process, POLITE)) {
+    if (!endsWithin(process, polite)) {
+      processes.signal(process, HostProcesses.Signal.QUIT);
+      endsWithin(process, PRINTS);
       processes.signal(process, HostProcesses.Signal.KILL);
       if (!endsWithin(process, FIRM)) {
         throw new HostException(

@@ -1,11 +1,17 @@
 package jollycrate.delivery;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Consumer;
+import jollycrate.host.Identity;
 import jollycrate.journal.Deliveries;
 import jollycrate.journal.DeliveryRecord;
 import jollycrate.journal.Journal;
 import jollycrate.journal.Lock;
+import jollycrate.log.LogEntry;
+import jollycrate.server.Cause;
+import jollycrate.server.LogPlace;
 import jollycrate.server.Placement;
 import jollycrate.server.RecordsException;
 import jollycrate.server.Standing;
@@ -36,10 +42,11 @@ public final class ServerService {
     Optional<Journal> unfinished = Recovery.unfinished(site);
     if (takeOver) {
       Lock.breakOpen(site.host(), site.records().lock());
+      Gate.frontLock(site).ifPresent(file -> Lock.breakOpen(site.host(), file));
     }
     if (unfinished.isEmpty()) {
       if (site.files().facts(site.server().records()).exists()) {
-        gate.enter().close();
+        gate.enterWithFront().close();
       }
       return Optional.empty();
     }
@@ -94,10 +101,13 @@ public final class ServerService {
     if (unfinished().isPresent()) {
       recoverFirst();
     }
-    try (Lock lock = gate.enter()) {
+    try (Gate.Passage passage = gate.enter()) {
       Stock stock = site.stockTaker().take(List.of());
       if (stock.process().isPresent()) {
-        return false;
+        if (down(stock.standing()).isEmpty()) {
+          return false;
+        }
+        new ServerProcess(site).stop();
       }
       try {
         new ServerStart(site, progress, interrupts).start(stock);
@@ -117,13 +127,50 @@ public final class ServerService {
     if (unfinished().isPresent()) {
       recoverFirst();
     }
-    if (site.stockTaker().running().isEmpty()) {
+    ServerProcess process = new ServerProcess(site);
+    if (process.running().isEmpty() && process.leftBehind().isEmpty()) {
       return false;
     }
-    try (Lock lock = gate.enter()) {
-      new ServerProcess(site).stop();
+    try (Gate.Passage passage = gate.enter()) {
+      process.stop();
       return true;
     }
+  }
+
+  /** Applications that do not run although the server does, and programs that it left behind. */
+  public List<Cause> troubles() {
+    ServerProcess process = new ServerProcess(site);
+    String name = site.server().name();
+    List<Cause> troubles = new ArrayList<>();
+    for (Identity left : process.leftBehind()) {
+      troubles.add(
+          Cause.of(
+              "the process that looks after it was killed, and program "
+                  + left.pid()
+                  + " goes on without",
+              "'jolly server start " + name + "' takes it in hand again, 'stop' ends it"));
+    }
+    if (process.running().isPresent() && !site.traits().listens()) {
+      Standing standing = site.stockTaker().standing();
+      troubles.addAll(down(standing));
+      String log = LogSlice.since(site, new LogPlace(site.log(), 0)).text();
+      for (Standing.Owner owner : standing.applications()) {
+        troubles.addAll(site.kind().remarks(site.server(), owner.placement(), log));
+      }
+    }
+    return List.copyOf(troubles);
+  }
+
+  private List<Cause> down(Standing standing) {
+    return standing.applications().stream()
+        .map(Standing.Owner::placement)
+        .flatMap(placement -> site.down(placement).stream())
+        .toList();
+  }
+
+  /** Reads what the server and its applications print; every entry is told of. */
+  public ServerLogReader log(Consumer<LogEntry> found) {
+    return new ServerLogReader(site, found);
   }
 
   /** Where the placement of an application stands, for those who show it. */

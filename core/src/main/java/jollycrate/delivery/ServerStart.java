@@ -3,10 +3,11 @@ package jollycrate.delivery;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
-import java.util.Optional;
 import jollycrate.host.Listening;
 import jollycrate.server.Cause;
-import jollycrate.server.Running;
+import jollycrate.server.Expected;
+import jollycrate.server.LogPlace;
+import jollycrate.server.Standing;
 import jollycrate.server.Stock;
 
 /** Starts a server by hand and waits until it answers on its port. */
@@ -24,10 +25,28 @@ final class ServerStart {
   }
 
   void start(Stock stock) {
-    int port = site.server().http();
-    stock.listening().values().forEach(ServerStart::taken);
+    site.server().ports().forEach(port -> stock.stranger(port).ifPresent(ServerStart::taken));
     long mark = site.logEnd();
+    Instant now = site.time().now();
     new ServerProcess(site).start(stock);
+    if (site.traits().listens()) {
+      awaitPort(mark);
+      return;
+    }
+    Waits waits = new Waits(site, progress, interrupts);
+    Waits.From from = new Waits.From(mark, mark, now, true);
+    for (Standing.Owner owner : stock.standing().applications()) {
+      waits
+          .until(stock, owner.placement(), Expected.UP, from)
+          .ifPresent(
+              cause -> {
+                throw new ServerStartException(cause);
+              });
+    }
+  }
+
+  private void awaitPort(long mark) {
+    int port = site.server().http();
     Instant until = site.time().now().plus(Waits.SERVER_STARTS_WITHIN);
     while (!listens(port)) {
       boolean late = site.time().now().isAfter(until);
@@ -41,11 +60,10 @@ final class ServerStart {
   }
 
   private boolean listens(int port) {
-    Optional<Running> running = site.stockTaker().running();
-    return site.host()
-        .processes()
-        .listening(port)
-        .filter(found -> running.filter(r -> r.identity().pid() == found.pid()).isPresent())
+    return site.stockTaker()
+        .running()
+        .filter(
+            running -> site.host().processes().ports(List.of(running.identity())).contains(port))
         .isPresent();
   }
 
@@ -64,14 +82,15 @@ final class ServerStart {
 
   private Cause cause(long mark, boolean late) {
     Waits waits = new Waits(site, progress, interrupts);
+    LogSlice log = LogSlice.since(site, new LogPlace(site.log(), mark));
     String what =
         late
             ? "its port did not open within " + Waits.SERVER_STARTS_WITHIN.toSeconds() + " s"
             : "its process ended while starting";
     Cause cause = Cause.of(what, "Read " + site.log());
     return site.kind()
-        .explain(List.of(), waits.logSince(mark))
-        .map(found -> waits.located(found, mark).with(waits.othersOnItsPorts()))
+        .explain(List.of(), log.text())
+        .map(found -> log.located(site, found).with(waits.othersOnItsPorts()))
         .orElse(cause);
   }
 }

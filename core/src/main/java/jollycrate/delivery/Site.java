@@ -1,11 +1,14 @@
 package jollycrate.delivery;
 
 import java.nio.file.Path;
+import java.util.Optional;
 import jollycrate.host.Access;
 import jollycrate.host.Host;
 import jollycrate.host.HostFiles;
 import jollycrate.host.Time;
-import jollycrate.journal.Lock;
+import jollycrate.server.Cause;
+import jollycrate.server.LogPlace;
+import jollycrate.server.Placement;
 import jollycrate.server.Records;
 import jollycrate.server.Server;
 import jollycrate.server.ServerKind;
@@ -41,6 +44,14 @@ public record Site(Host host, ServerKind kind, Traits traits, Server server, Tim
     return files().facts(log()).size();
   }
 
+  /** Why an application does not run although its server does. */
+  Optional<Cause> down(Placement placement) {
+    if (traits.listens()) {
+      return Optional.empty();
+    }
+    return kind.down(server, placement, LogSlice.since(this, new LogPlace(log(), 0)).text());
+  }
+
   /** Rights of the records: as readable as the server's folder itself. */
   Access recordAccess() {
     Access folder = files().facts(server.folder()).access();
@@ -63,7 +74,7 @@ public record Site(Host host, ServerKind kind, Traits traits, Server server, Tim
       String name = path.getFileName().toString();
       boolean half = name.endsWith(".part");
       boolean left = path.equals(records.standingNext()) || path.equals(records.backups());
-      if (half || left || name.startsWith(Lock.ASIDE)) {
+      if (half || left) {
         deleteTree(path);
       }
     }

@@ -36,6 +36,7 @@ final class TakeBack {
   private final Journal journal;
   private final Waits waits;
   private final ServerProcess process;
+  private final FrontServer front;
   private final List<String> stuck = new ArrayList<>();
   private boolean movedBack;
 
@@ -44,6 +45,7 @@ final class TakeBack {
     this.journal = journal;
     this.waits = new Waits(site, progress, new Interrupts());
     this.process = new ServerProcess(site);
+    this.front = new FrontServer(site, progress);
   }
 
   private Stock stock() {
@@ -54,7 +56,7 @@ final class TakeBack {
   List<String> orNameWhatIsLeft() {
     try {
       return run();
-    } catch (HostException e) {
+    } catch (HostException | StepFailed e) {
       return List.of("taking back came to a halt: " + e.getMessage());
     }
   }
@@ -103,6 +105,9 @@ final class TakeBack {
       restore(doing.number(), put.path(), Optional.ofNullable(put.before()), put.after());
     } else if (step instanceof Step.RemoveFile remove) {
       restore(doing.number(), remove.path(), Optional.of(remove.before()), null);
+    } else if (step instanceof Step.HoldFront hold) {
+      front.reload(hold.front());
+      waits.drain(hold.placement());
     } else if (step instanceof Step.StartServer) {
       process.stop();
     }

@@ -1,16 +1,17 @@
 package jollycrate.delivery;
 
-import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.stream.Stream;
+import java.util.Set;
+import java.util.TreeSet;
 import jollycrate.host.HostProcesses;
 import jollycrate.server.Cause;
 import jollycrate.server.Evidence;
 import jollycrate.server.Expected;
+import jollycrate.server.LogPlace;
 import jollycrate.server.Placement;
 import jollycrate.server.Running;
 import jollycrate.server.Sign;
@@ -22,9 +23,9 @@ final class Waits {
   static final Duration SERVER_STARTS_WITHIN = Duration.ofSeconds(60);
 
   private static final Duration GOES_WITHIN = Duration.ofSeconds(30);
+  private static final Duration DRAINS_WITHIN = Duration.ofSeconds(30);
   private static final Duration PRINTS_WITHIN = Duration.ofSeconds(3);
   private static final Duration LOOK_AGAIN = Duration.ofMillis(40);
-  private static final int MOST_LOG_BYTES = 32 << 20;
 
   private final Site site;
   private final Progress progress;
@@ -49,53 +50,86 @@ final class Waits {
   Optional<Cause> until(Stock stock, Placement placement, Expected expected, From from) {
     Duration limit = limit(placement, expected, from.started());
     Instant until = site.time().now().plus(limit);
+    Opened opened = new Opened();
     while (true) {
       interrupts.obey();
-      Evidence evidence = evidence(placement, from);
+      Seen seen = look(placement, from, opened);
+      Evidence evidence = seen.evidence();
       Sign sign = site.kind().sign(stock, placement, expected, evidence);
       if (sign instanceof Sign.Reached) {
         return Optional.empty();
       }
       if (sign instanceof Sign.Failed failed) {
-        Cause cause = located(failed.cause(), from.mark());
+        Cause cause = seen.log().located(site, failed.cause());
         return Optional.of(evidence.alive() ? cause : cause.with(othersOnItsPorts()));
       }
       String what = ((Sign.Waiting) sign).what();
       if (site.time().now().isAfter(until)) {
-        return Optional.of(tooLate(what, limit, evidence, placement, from));
+        return Optional.of(tooLate(what, limit, seen, placement));
       }
       progress.waitingFor(what);
       site.time().pause(LOOK_AGAIN);
     }
   }
 
-  /** Who listens on the ports of a server that does not run. */
-  List<String> othersOnItsPorts() {
-    List<String> others = new ArrayList<>();
-    Stream.concat(Stream.of(site.server().http()), site.server().admin().stream())
-        .flatMap(port -> site.host().processes().listening(port).stream())
-        .forEach(
-            found ->
-                others.add(
-                    "port "
-                        + found.port()
-                        + " is held by "
-                        + found.program()
-                        + " (process "
-                        + found.pid()
-                        + ")"));
-    return others;
+  /**
+   * Waits until nobody is connected to a placement any more, or its time is over.
+   *
+   * @return number of connections that are left
+   */
+  long drain(Placement placement) {
+    int port = placement.direct().getPort();
+    Instant until = site.time().now().plus(DRAINS_WITHIN);
+    long left = site.host().processes().connections(port);
+    while (left > 0 && site.time().now().isBefore(until)) {
+      progress.waitingFor(left + " connections to port " + port + " to end");
+      site.time().pause(LOOK_AGAIN);
+      left = site.host().processes().connections(port);
+    }
+    return left;
   }
 
-  private Cause tooLate(
-      String what, Duration limit, Evidence evidence, Placement placement, From from) {
+  /** Other ports that were opened, and since when they are the same. */
+  private final class Opened {
+    private Set<Integer> ports = Set.of();
+    private Instant since = site.time().now();
+
+    Duration settled(Set<Integer> now) {
+      if (!now.equals(ports)) {
+        ports = now;
+        since = site.time().now();
+      }
+      return Duration.between(since, site.time().now());
+    }
+  }
+
+  /** What was seen, and the log that its reasons stand in. */
+  private record Seen(Evidence evidence, LogSlice log) {}
+
+  /** Who listens on the ports of a server that does not run. */
+  List<String> othersOnItsPorts() {
+    return site.server().ports().stream()
+        .flatMap(port -> site.host().processes().listening(port).stream())
+        .map(
+            found ->
+                "port "
+                    + found.port()
+                    + " is held by "
+                    + found.program()
+                    + " (process "
+                    + found.pid()
+                    + ")")
+        .toList();
+  }
+
+  private Cause tooLate(String what, Duration limit, Seen seen, Placement placement) {
     Cause cause =
         Cause.of(
             "waited " + limit.toSeconds() + " s for " + what + ", in vain",
             "Look at what it does while it starts, or raise 'starts-within' in [app]");
     return site.kind()
-        .explain(placement.packages(), evidence.log())
-        .map(seen -> cause.with(located(seen, from.mark()).why()))
+        .explain(placement.packages(), seen.log().text())
+        .map(told -> cause.with(seen.log().located(site, told).why()))
         .or(() -> stalled(placement, cause))
         .orElse(cause);
   }
@@ -106,16 +140,16 @@ final class Waits {
     if (running.isEmpty()) {
       return Optional.empty();
     }
-    long mark = site.logEnd();
+    LogPlace mark = logEnd(placement);
     site.host().processes().signal(running.get().identity(), HostProcesses.Signal.QUIT);
     Instant until = site.time().now().plus(PRINTS_WITHIN);
     Optional<Cause> found = Optional.empty();
     while (found.isEmpty() && site.time().now().isBefore(until)) {
       site.time().pause(LOOK_AGAIN);
-      found = site.kind().stalled(placement.packages(), logSince(mark));
+      found = site.kind().stalled(placement.packages(), LogSlice.since(site, mark).text());
     }
     return found
-        .map(seen -> located(seen, mark))
+        .map(seen -> LogSlice.since(site, mark).located(site, seen))
         .map(seen -> new Cause(cause.what(), seen.where(), seen.why(), cause.next(), -1));
   }
 
@@ -124,54 +158,50 @@ final class Waits {
     return act.plus(placement.notice()).plus(started ? SERVER_STARTS_WITHIN : Duration.ZERO);
   }
 
-  private Evidence evidence(Placement placement, From from) {
-    byte[] log = log(from.mark());
-    int fresh = (int) Math.min(log.length, Math.max(0, from.fresh() - from.mark()));
+  private Seen look(Placement placement, From from, Opened opened) {
+    boolean whole = !site.traits().listens();
+    long mark = whole ? 0 : from.mark();
+    long fresh = whole ? from.mark() : from.fresh();
+    LogSlice log = LogSlice.since(site, new LogPlace(site.log(), mark));
+    LogSlice output = output(placement, log.text()).map(at -> LogSlice.since(site, at)).orElse(log);
     Optional<Running> running = site.stockTaker().running();
-    boolean listening =
-        running.isPresent()
-            && (!from.started()
-                || site.host()
-                    .processes()
-                    .listening(placement.base().getPort())
-                    .filter(found -> found.pid() == running.get().identity().pid())
-                    .isPresent());
-    String old = new String(log, 0, fresh, StandardCharsets.UTF_8);
-    String recent = new String(log, fresh, log.length - fresh, StandardCharsets.UTF_8);
-    return new Evidence(
-        old + recent,
-        old.length(),
-        Duration.between(from.since(), site.time().now()),
-        from.started(),
-        running.isPresent(),
-        listening,
-        site.files().facts(placement.switchPath()).exists(),
-        site.files().facts(placement.traces()).stream().anyMatch(trace -> trace.exists()));
+    int port = placement.direct().getPort();
+    boolean asked = whole || from.started();
+    Set<Integer> ports =
+        running
+            .filter(process -> asked)
+            .map(process -> site.host().processes().ports(List.of(process.identity())))
+            .orElse(Set.of());
+    Set<Integer> elsewhere = new TreeSet<>(ports);
+    site.server().ports().forEach(elsewhere::remove);
+    Evidence evidence =
+        new Evidence(
+            log.text(),
+            log.position(fresh),
+            Duration.between(from.since(), site.time().now()),
+            from.started(),
+            running.isPresent(),
+            running.isPresent() && (!asked || ports.contains(port)),
+            elsewhere,
+            opened.settled(elsewhere),
+            output.text(),
+            site.files().facts(placement.switchPath()).exists(),
+            site.files().facts(placement.traces()).stream().anyMatch(trace -> trace.exists()));
+    return new Seen(evidence, output);
   }
 
-  private byte[] log(long from) {
-    return site.files().read(site.log(), from, MOST_LOG_BYTES);
+  private Optional<LogPlace> output(Placement placement, String log) {
+    return site.kind().output(site.files(), site.server(), placement, log);
   }
 
-  String logSince(long mark) {
-    return new String(log(mark), StandardCharsets.UTF_8);
-  }
-
-  /** The cause with the line of the log that tells it. */
-  Cause located(Cause cause, long mark) {
-    if (cause.logPosition() < 0) {
-      return cause;
-    }
-    byte[] before = site.files().read(site.log(), 0, (int) Math.min(mark, MOST_LOG_BYTES));
-    String inside = logSince(mark);
-    long line = 1;
-    for (byte b : before) {
-      line += b == '\n' ? 1 : 0;
-    }
-    int position = Math.min(cause.logPosition(), inside.length());
-    line += inside.substring(0, position).chars().filter(c -> c == '\n').count();
-    List<String> why = new ArrayList<>(cause.why());
-    why.add("told in " + site.server().shown(site.log()) + ":" + line);
-    return new Cause(cause.what(), cause.where(), List.copyOf(why), cause.next(), -1);
+  /** Where the log that an application's own words go to ends now. */
+  LogPlace logEnd(Placement placement) {
+    Path file =
+        site.traits().listens()
+            ? site.log()
+            : output(placement, LogSlice.since(site, new LogPlace(site.log(), 0)).text())
+                .map(LogPlace::file)
+                .orElse(site.log());
+    return new LogPlace(file, site.files().facts(file).size());
   }
 }

@@ -3,6 +3,7 @@ package jollycrate.foresee;
 import java.util.ArrayList;
 import java.util.List;
 import jollycrate.artifact.Artifact;
+import jollycrate.artifact.ArtifactKind;
 import jollycrate.artifact.ServletNamespace;
 
 /** The artifact is readable, of a kind the server takes, and made for its Java and servlet API. */
@@ -16,21 +17,35 @@ final class ArtifactRule implements Rule {
       findings.add(
           Finding.blocker(name, fault, "", "Mend it in the project and build the artifact again"));
     }
-    if (!artifact.kind().isWar()) {
-      findings.add(
-          Finding.blocker(
-              name,
-              "it is no WAR but: "
-                  + artifact.kind().label()
-                  + ", and "
-                  + scene.traits().label()
-                  + " takes a WAR",
-              "no WEB-INF/ folder inside",
-              "Deliver a WAR"));
+    boolean named =
+        artifact.kind() == ArtifactKind.LIBRARY_JAR
+            && scene.order().application().program().main().isPresent();
+    ArtifactKind kind = named ? ArtifactKind.EXECUTABLE_JAR : artifact.kind();
+    if (!scene.traits().takes().contains(kind)) {
+      findings.add(notTaken(scene, artifact, name));
     }
     java(scene, artifact, name, findings);
     namespace(scene, artifact, name, findings);
     return findings;
+  }
+
+  private static Finding notTaken(Scene scene, Artifact artifact, String name) {
+    boolean war = scene.traits().takes().contains(ArtifactKind.WAR);
+    return Finding.blocker(
+        name,
+        "it is no "
+            + (war ? "WAR" : "program that runs by itself")
+            + " but: "
+            + artifact.kind().label()
+            + ", and "
+            + (war ? "" : "a ")
+            + scene.traits().label()
+            + " takes "
+            + (war ? "a WAR" : "an executable JAR or WAR"),
+        war ? "no WEB-INF/ folder inside" : "no Main-Class in META-INF/MANIFEST.MF",
+        war
+            ? "Deliver a WAR"
+            : "Pack it in the shape merged-jar or executable-war, or name its 'main' in [program]");
   }
 
   private static void java(Scene scene, Artifact artifact, String name, List<Finding> findings) {
@@ -63,6 +78,9 @@ final class ArtifactRule implements Rule {
       Scene scene, Artifact artifact, String name, List<Finding> findings) {
     ServletNamespace offers = scene.traits().namespace();
     ServletNamespace uses = artifact.namespace();
+    if (offers == ServletNamespace.NONE) {
+      return;
+    }
     if (uses == ServletNamespace.BOTH) {
       findings.add(
           Finding.warn(

@@ -44,21 +44,24 @@ public final class ConnectionTrial {
 
   private final Host host;
   private final Server server;
+  private final Path from;
   private final Path probe;
 
   /**
+   * @param from folder where the application will work
    * @param probe archive or folder that holds the probe's class
    */
-  public ConnectionTrial(Host host, Server server, Path probe) {
+  public ConnectionTrial(Host host, Server server, Path from, Path probe) {
     this.host = host;
     this.server = server;
+    this.from = from;
     this.probe = probe;
   }
 
   /** Tries to connect; the password goes over standard input. */
   public Result connect(DataSource source, String password) {
     HarmlessUrl url = HarmlessUrl.of(source.url());
-    if (url.file().filter(file -> !Files.exists(server.folder().resolve(file))).isPresent()) {
+    if (url.file().filter(file -> !Files.exists(from.resolve(file))).isPresent()) {
       return new Result(Outcome.NOT_THERE_YET, "", "", "");
     }
     List<String> command =
@@ -72,7 +75,7 @@ public final class ConnectionTrial {
     String input =
         String.join("\n", source.driverClass().orElse(""), url.url(), source.user(), password)
             + "\n";
-    Ran ran = host.processes().run(command, server.folder(), server.environment(), input, LIMIT);
+    Ran ran = host.processes().run(command, from, server.environment(), input, LIMIT);
     if (ran.exit() == -1) {
       return failed(
           "no connection came about within " + LIMIT.toSeconds() + " s",

@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.List;
 import jollycrate.app.DataSource;
 import jollycrate.artifact.Artifact;
+import jollycrate.artifact.ArtifactKind;
 import jollycrate.artifact.ArtifactReader;
 
 /** Every declared data source is described, its driver is there, and a connection comes about. */
@@ -46,7 +47,18 @@ final class DataSourceRule implements Rule {
     boolean declared =
         scene.order().artifact().dataSources().stream()
             .anyMatch(name -> name.name().equals(source.jndiName()));
-    if (!declared) {
+    boolean handed =
+        scene.order().application().program().dataSources().containsKey(source.jndiName());
+    if (scene.order().artifact().kind() == ArtifactKind.EXECUTABLE_JAR && !handed) {
+      findings.add(
+          Finding.warn(
+              source.jndiName(),
+              "described, but nothing hands it over to the program",
+              "",
+              "Say in [program.datasource.\""
+                  + source.jndiName()
+                  + "\"] how it is told url, user and password"));
+    } else if (!declared && !handed) {
       findings.add(
           Finding.note(
               source.jndiName(),

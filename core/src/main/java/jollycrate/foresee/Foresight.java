@@ -11,7 +11,9 @@ public final class Foresight {
           new DataSourceRule(),
           new UserRule(),
           new PlaceRule(),
-          new PieceRule());
+          new PieceRule(),
+          new FrontRule(),
+          new BootRule());
 
   private Foresight() {}
 

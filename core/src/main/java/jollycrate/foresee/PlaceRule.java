@@ -1,12 +1,11 @@
 package jollycrate.foresee;
 
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import java.util.Optional;
 import jollycrate.app.ContextPath;
-import jollycrate.host.Listening;
 import jollycrate.server.Placement;
 import jollycrate.server.Server;
 import jollycrate.server.Standing;
@@ -21,7 +20,7 @@ final class PlaceRule implements Rule {
     path(scene, findings);
     ports(scene, findings);
     room(scene, findings);
-    if (!scene.writable()) {
+    if (!scene.writable().test(scene.stock().server().folder())) {
       findings.add(
           Finding.blocker(
               scene.stock().server().folder().toString(),
@@ -33,6 +32,15 @@ final class PlaceRule implements Rule {
                   + scene.stock().access().group(),
               "Run as " + scene.stock().access().owner() + ", or mend the folder's rights"));
     }
+    Path works = server(scene).folder().resolve(scene.order().application().program().folder());
+    if (!scene.traits().listens() && !scene.writable().test(works) && Files.exists(works)) {
+      findings.add(
+          Finding.warn(
+              server(scene).shown(works),
+              "the program may not write in the folder where it works",
+              "",
+              "Mend the folder's rights, unless the program only reads there"));
+    }
     if (scene.order().application().checks().isEmpty()) {
       findings.add(
           Finding.warn(
@@ -42,6 +50,10 @@ final class PlaceRule implements Rule {
               "Add a [[check]] to jolly.toml"));
     }
     return findings;
+  }
+
+  private static Server server(Scene scene) {
+    return scene.stock().server();
   }
 
   private static void path(Scene scene, List<Finding> findings) {
@@ -85,32 +97,27 @@ final class PlaceRule implements Rule {
     Server server = scene.stock().server();
     port(scene, server.http(), "http", findings);
     server.admin().ifPresent(admin -> port(scene, admin, "admin", findings));
+    server.beside().ifPresent(beside -> port(scene, beside, "beside", findings));
   }
 
   private static void port(Scene scene, int port, String key, List<Finding> findings) {
-    Optional<Listening> other =
-        Optional.ofNullable(scene.stock().listening().get(port))
-            .filter(listening -> !isServer(scene, listening));
-    other.ifPresent(
-        listening ->
-            findings.add(
-                Finding.blocker(
-                    "port " + port,
-                    listening.program()
-                        + (listening.pid() > 0 ? " (process " + listening.pid() + ")" : "")
-                        + " listens on the port that '"
-                        + key
-                        + "' names",
-                    "",
-                    "End that program, or give the server another '" + key + "' in servers.toml")));
-  }
-
-  private static boolean isServer(Scene scene, Listening listening) {
-    return scene
+    scene
         .stock()
-        .process()
-        .filter(process -> process.identity().pid() == listening.pid())
-        .isPresent();
+        .stranger(port)
+        .ifPresent(
+            listening ->
+                findings.add(
+                    Finding.blocker(
+                        "port " + port,
+                        listening.program()
+                            + (listening.pid() > 0 ? " (process " + listening.pid() + ")" : "")
+                            + " listens on the port that '"
+                            + key
+                            + "' names",
+                        "",
+                        "End that program, or give the server another '"
+                            + key
+                            + "' in servers.toml")));
   }
 
   private static void room(Scene scene, List<Finding> findings) {

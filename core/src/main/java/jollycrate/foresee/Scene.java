@@ -1,7 +1,11 @@
 package jollycrate.foresee;
 
+import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Function;
+import java.util.function.Predicate;
+import jollycrate.host.Ran;
 import jollycrate.server.Occupant;
 import jollycrate.server.Order;
 import jollycrate.server.Standing;
@@ -15,7 +19,8 @@ import jollycrate.server.Wanted;
  * @param occupants of the server's context paths
  * @param trial opens connections from where the server runs
  * @param freeBytes on the server's disk
- * @param writable whether this user may write in the server's folder
+ * @param writable whether this user may write at a path
+ * @param commands runs a program on the host to its end
  */
 public record Scene(
     Stock stock,
@@ -25,7 +30,8 @@ public record Scene(
     List<Occupant> occupants,
     ConnectionTrial trial,
     long freeBytes,
-    boolean writable) {
+    Predicate<Path> writable,
+    Function<List<String>, Ran> commands) {
 
   Optional<Standing.Owner> owner() {
     return stock.standing().owner(order.application().name());

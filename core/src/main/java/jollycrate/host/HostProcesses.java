@@ -2,9 +2,11 @@ package jollycrate.host;
 
 import java.nio.file.Path;
 import java.time.Duration;
+import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 
 /**
  * Processes of a host.
@@ -59,4 +61,19 @@ public interface HostProcesses {
 
   /** Who listens on a port of any address. */
   Optional<Listening> listening(int port);
+
+  /**
+   * TCP ports that some processes listen on, or processes that descend from them, also when their
+   * parent is gone.
+   */
+  Set<Integer> ports(Collection<Identity> processes);
+
+  /** Every process that can accept connections on a port. */
+  Set<Identity> acceptors(int port);
+
+  /** Resident memory of a process and those that descend from it, in bytes. */
+  long memory(Identity process);
+
+  /** Number of connections that somebody has to a port of this host. */
+  long connections(int port);
 }

@@ -8,12 +8,16 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.Set;
+import java.util.TreeSet;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.TimeUnit;
+import java.util.stream.Collectors;
 
 /** Processes of this machine, as Linux tells them. */
 final class LocalProcesses implements HostProcesses {
@@ -178,6 +182,39 @@ final class LocalProcesses implements HostProcesses {
                     .orElse(new Listening(port, 0, "a program of another user")));
   }
 
+  @Override
+  public Set<Integer> ports(Collection<Identity> processes) {
+    Map<String, Integer> listeners = ProcFs.listeners();
+    Set<Integer> ports = new TreeSet<>();
+    for (long pid :
+        ProcFs.kin(processes.stream().filter(this::alive).map(Identity::pid).toList())) {
+      ProcFs.sockets(pid).stream()
+          .filter(listeners::containsKey)
+          .map(listeners::get)
+          .forEach(ports::add);
+    }
+    return ports;
+  }
+
+  @Override
+  public Set<Identity> acceptors(int port) {
+    return ProcFs.listener(port).map(ProcFs::holdersOf).orElse(List.of()).stream()
+        .map(pid -> new Identity(boot(), pid, ProcFs.ticks(pid).orElse(0)))
+        .collect(Collectors.toSet());
+  }
+
+  @Override
+  public long memory(Identity process) {
+    return alive(process)
+        ? ProcFs.kin(List.of(process.pid())).stream().mapToLong(ProcFs::memory).sum()
+        : 0;
+  }
+
+  @Override
+  public long connections(int port) {
+    return ProcFs.connections(port);
+  }
+
   private static String programOf(long pid) {
     List<String> arguments = ProcFs.arguments(pid);
     if (arguments.isEmpty()) {
@@ -189,8 +226,16 @@ final class LocalProcesses implements HostProcesses {
             .filter(argument -> argument.startsWith("-Dcatalina.base="))
             .map(argument -> " of the server in " + argument.substring(argument.indexOf('=') + 1))
             .findFirst()
-            .orElseGet(() -> arguments.size() > 1 ? " " + brief(arguments.get(1)) : "");
+            .orElseGet(() -> whatItRuns(arguments));
     return program + instance;
+  }
+
+  private static String whatItRuns(List<String> arguments) {
+    int jar = arguments.indexOf("-jar");
+    if (jar > 0 && jar + 1 < arguments.size()) {
+      return " -jar " + Path.of(arguments.get(jar + 1)).getFileName();
+    }
+    return arguments.size() > 1 ? " " + brief(arguments.get(1)) : "";
   }
 
   private static String brief(String argument) {

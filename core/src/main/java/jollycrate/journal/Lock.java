@@ -14,9 +14,6 @@ import jollycrate.server.Json;
 public final class Lock implements AutoCloseable {
   private static final int MOST_BYTES = 1 << 16;
 
-  /** How a dead holder's lock is called for a moment. */
-  public static final String ASIDE = "lock.stale-";
-
   /** Who holds a lock. */
   public record Holder(Identity process, String by, Instant since) {}
 
@@ -64,12 +61,25 @@ public final class Lock implements AutoCloseable {
     return process.boot().equals(host.processes().boot()) && !host.processes().alive(process);
   }
 
+  /** Deletes what others left beside a lock of ours when they were killed while they took it. */
+  public void sweep() {
+    for (Path path : host.files().list(file.getParent())) {
+      if (path.getFileName().toString().startsWith(aside(file))) {
+        host.files().delete(path);
+      }
+    }
+  }
+
+  private static String aside(Path file) {
+    return file.getFileName() + ".stale-";
+  }
+
   /** Moves a dead holder's lock aside; puts it back when it was another one by then. */
   private static void remove(Host host, Path file, byte[] expected) {
     if (expected.length == 0) {
       return;
     }
-    Path aside = file.resolveSibling(ASIDE + host.processes().self().pid());
+    Path aside = file.resolveSibling(aside(file) + host.processes().self().pid());
     host.files().move(file, aside);
     byte[] moved = host.files().read(aside, 0, MOST_BYTES);
     if (!Arrays.equals(moved, expected)) {

@@ -7,6 +7,11 @@ import java.util.Optional;
 public final class LockedException extends RuntimeException {
   private static final long serialVersionUID = 1L;
 
+  /** Says so in other words. */
+  public LockedException(String message, LockedException cause) {
+    super(message, cause);
+  }
+
   LockedException(Path file, Optional<Lock.Holder> holder) {
     super(
         "Cannot change this server: "

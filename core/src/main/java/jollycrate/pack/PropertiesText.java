@@ -8,10 +8,11 @@ import java.util.Properties;
 import java.util.stream.Collectors;
 
 /** Properties as a text that depends on nothing but them: sorted, without a date. */
-final class PropertiesText {
+public final class PropertiesText {
   private PropertiesText() {}
 
-  static String of(Map<String, String> values) {
+  /** The text, in ASCII. */
+  public static String of(Map<String, String> values) {
     Properties properties = new Properties();
     properties.putAll(values);
     StringWriter text = new StringWriter();

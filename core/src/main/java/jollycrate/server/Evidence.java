@@ -1,6 +1,7 @@
 package jollycrate.server;
 
 import java.time.Duration;
+import java.util.Set;
 
 /**
  * What was seen of a server since a switch.
@@ -10,7 +11,10 @@ import java.time.Duration;
  * @param since time since the switch
  * @param started whether the server was started after the switch
  * @param alive whether its process runs
- * @param listening whether that process has opened its HTTP port
+ * @param listening whether that process or one that descends from it has opened the HTTP port
+ * @param elsewhere other ports that they have opened
+ * @param settled how long nothing has changed about those
+ * @param output what the application printed since it was started, where that is another log
  * @param switchStands whether the switch file stands there
  * @param tracesStand whether any trace stands there
  */
@@ -21,5 +25,8 @@ public record Evidence(
     boolean started,
     boolean alive,
     boolean listening,
+    Set<Integer> elsewhere,
+    Duration settled,
+    String output,
     boolean switchStands,
     boolean tracesStand) {}

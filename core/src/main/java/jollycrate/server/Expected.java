@@ -6,6 +6,8 @@ public enum Expected {
   UP,
   /** Requests reach the placement, which was up before. */
   SWITCHED,
+  /** Nobody is connected to it any more. */
+  DRAINED,
   /** Nothing of the placement is left. */
   GONE
 }

@@ -3,7 +3,8 @@ package jollycrate.server;
 import java.nio.file.Path;
 
 /**
- * Names of pieces in our records: the path below the server's folder, and the key of a fragment.
+ * Names of pieces in our records: the path as seen from the server's folder, and the key of a
+ * fragment.
  */
 public final class Keys {
   private static final String FRAGMENT = "#fragment:";
@@ -19,7 +20,7 @@ public final class Keys {
   /** The file or folder of a key. */
   public static Path path(Server server, String key) {
     int fragment = key.indexOf(FRAGMENT);
-    return server.folder().resolve(fragment < 0 ? key : key.substring(0, fragment));
+    return server.folder().resolve(fragment < 0 ? key : key.substring(0, fragment)).normalize();
   }
 
   /** Whether the key names a fragment. */

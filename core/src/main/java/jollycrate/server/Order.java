@@ -1,7 +1,9 @@
 package jollycrate.server;
 
 import java.util.Map;
+import java.util.Optional;
 import jollycrate.app.Application;
+import jollycrate.app.Reference;
 import jollycrate.artifact.Artifact;
 
 /**
@@ -11,6 +13,8 @@ import jollycrate.artifact.Artifact;
  * @param onAdminPort whether it goes to the admin listener
  * @param databasePasswords by JNDI name
  * @param userPasswords by user name, of users to be created
+ * @param values of every further reference in the application's description
+ * @param unfolded where the artifact stands unpacked, to be run from there
  */
 public record Order(
     Application application,
@@ -18,4 +22,20 @@ public record Order(
     String version,
     boolean onAdminPort,
     Map<String, String> databasePasswords,
-    Map<String, String> userPasswords) {}
+    Map<String, String> userPasswords,
+    Map<Reference, String> values,
+    Optional<Unfolded> unfolded) {
+
+  /** The same, run from where the artifact stands unpacked. */
+  public Order from(Unfolded place) {
+    return new Order(
+        application,
+        artifact,
+        version,
+        onAdminPort,
+        databasePasswords,
+        userPasswords,
+        values,
+        Optional.of(place));
+  }
+}

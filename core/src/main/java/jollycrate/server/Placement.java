@@ -15,6 +15,7 @@ import java.util.List;
  * @param switchPath the file that makes it live
  * @param traces paths that the server makes by itself for it
  * @param base its address, ending in a slash
+ * @param direct the same without a web server before it
  * @param notice longest time until the running server looks at the switch again
  * @param startsWithin longest time it may take to start
  * @param packages of its own classes, to find it in stack traces
@@ -28,9 +29,27 @@ public record Placement(
     Path switchPath,
     List<Path> traces,
     URI base,
+    URI direct,
     Duration notice,
     Duration startsWithin,
     List<String> packages) {
+
+  /** The same, asked without the web server before it. */
+  public Placement directly() {
+    return new Placement(
+        application,
+        version,
+        digest,
+        listener,
+        contextPath,
+        switchPath,
+        traces,
+        direct,
+        direct,
+        notice,
+        startsWithin,
+        packages);
+  }
 
   /** Where people open it. */
   public String address() {

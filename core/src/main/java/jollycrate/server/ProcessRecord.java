@@ -11,9 +11,10 @@ import jollycrate.host.Identity;
  *
  * @param command as in {@link Running}
  * @param identity null while a start is under way
+ * @param log where the server's log ended just before the start
  */
 public record ProcessRecord(
-    String token, String fingerprint, List<String> command, Identity identity) {
+    String token, String fingerprint, List<String> command, Identity identity, long log) {
 
   /** The process, if it runs. */
   public Optional<Running> running(HostProcesses processes) {

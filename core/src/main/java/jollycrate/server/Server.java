@@ -4,6 +4,10 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
+import jollycrate.app.Boot;
+import jollycrate.app.Front;
+import jollycrate.app.ServerLog;
 
 /**
  * One server instance, with everything about it settled.
@@ -14,6 +18,10 @@ import java.util.Optional;
  * @param java home of the Java it runs on
  * @param environment everything its process sees
  * @param declared names of the variables among them that servers.toml asks for
+ * @param beside port on which a new release comes up beside the old one
+ * @param log how long the log of a service is kept
+ * @param front web server before it
+ * @param boot who starts it after the machine was started
  */
 public record Server(
     String name,
@@ -25,11 +33,27 @@ public record Server(
     String memory,
     Path java,
     Map<String, String> environment,
-    List<String> declared) {
+    List<String> declared,
+    Optional<Integer> beside,
+    ServerLog log,
+    Optional<Front> front,
+    Optional<Boot> boot) {
 
   /** The Java program it runs with. */
   public Path javaProgram() {
     return java.resolve("bin/java");
+  }
+
+  /** The host part of addresses that reach what it binds. */
+  public String hostName() {
+    boolean any = address.equals("0.0.0.0") || address.equals("::");
+    String reached = any ? "127.0.0.1" : address;
+    return reached.contains(":") ? "[" + reached + "]" : reached;
+  }
+
+  /** Every port of its own. */
+  public List<Integer> ports() {
+    return Stream.of(Optional.of(http), admin, beside).flatMap(Optional::stream).toList();
   }
 
   /** Where our own records of it stand. */

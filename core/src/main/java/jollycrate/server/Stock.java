@@ -5,6 +5,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import jollycrate.host.Access;
 import jollycrate.host.Facts;
 import jollycrate.host.Listening;
@@ -17,6 +18,7 @@ import jollycrate.host.Listening;
  * @param texts content of the files that the kind reads
  * @param children of the folders that the kind lists
  * @param listening who listens on its ports, by port
+ * @param ownPorts those on which its own processes do
  * @param javaFeature feature release of its Java
  */
 public record Stock(
@@ -27,6 +29,7 @@ public record Stock(
     Map<Path, List<Path>> children,
     Optional<Running> process,
     Map<Integer, Listening> listening,
+    Set<Integer> ownPorts,
     Standing standing,
     int javaFeature) {
 
@@ -39,6 +42,11 @@ public record Stock(
   public Optional<String> text(Path path) {
     return Optional.ofNullable(texts.get(path))
         .map(bytes -> new String(bytes, StandardCharsets.UTF_8));
+  }
+
+  /** Whoever else listens on a port of the server. */
+  public Optional<Listening> stranger(int port) {
+    return Optional.ofNullable(listening.get(port)).filter(found -> !ownPorts.contains(port));
   }
 
   /** Owner and group that files of the server have. */

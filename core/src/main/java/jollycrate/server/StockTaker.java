@@ -14,6 +14,7 @@ import jollycrate.artifact.XmlDocument;
 import jollycrate.host.Facts;
 import jollycrate.host.Host;
 import jollycrate.host.HostFiles;
+import jollycrate.host.Identity;
 import jollycrate.host.Listening;
 
 /** Takes stock: reads, never changes. */
@@ -50,16 +51,24 @@ public final class StockTaker {
     paths.addAll(alsoAt);
     Map<Path, Facts> facts = new HashMap<>();
     files.facts(List.copyOf(paths)).forEach(found -> facts.put(found.path(), found));
+    Map<Path, byte[]> texts = texts(reads.texts(), standing, facts);
     return new Stock(
         server,
         facts,
         digests(standing, alsoAt, facts),
-        texts(reads.texts(), standing, facts),
+        texts,
         children(reads.folders()),
         running(),
         listening(),
+        host.processes().ports(processes(texts)),
         standing,
         javaFeature);
+  }
+
+  private List<Identity> processes(Map<Path, byte[]> texts) {
+    List<Identity> processes = new ArrayList<>(kind.noted(server, texts));
+    running().map(Running::identity).ifPresent(processes::add);
+    return processes;
   }
 
   private Map<Path, String> digests(
@@ -98,8 +107,8 @@ public final class StockTaker {
 
   private Map<Integer, Listening> listening() {
     Map<Integer, Listening> listening = new HashMap<>();
-    List<Integer> ports = new ArrayList<>(List.of(server.http()));
-    server.admin().ifPresent(ports::add);
+    List<Integer> ports = new ArrayList<>(server.ports());
+    server.front().ifPresent(front -> ports.add(front.port()));
     for (int port : ports) {
       host.processes().listening(port).ifPresent(found -> listening.put(port, found));
     }
@@ -108,8 +117,24 @@ public final class StockTaker {
 
   /** The server's process, if it runs. */
   public Optional<Running> running() {
+    Optional<ProcessRecord> record = record();
+    return record
+        .flatMap(noted -> noted.running(host.processes()))
+        .or(() -> record.flatMap(this::startedWithTheMachine));
+  }
+
+  /** systemd starts the server by the same command. */
+  private Optional<Running> startedWithTheMachine(ProcessRecord record) {
+    return server
+        .boot()
+        .flatMap(boot -> host.processes().withToken(BootUnit.token(server)))
+        .map(found -> new Running(found, record.fingerprint(), record.command()));
+  }
+
+  /** What we noted of the server's last start. */
+  public Optional<ProcessRecord> record() {
     byte[] record = host.files().read(records().process(), 0, MOST_RECORD_BYTES);
-    return Json.read(record, ProcessRecord.class).flatMap(r -> r.running(host.processes()));
+    return Json.read(record, ProcessRecord.class);
   }
 
   /**

@@ -3,23 +3,28 @@ package jollycrate.server;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Set;
+import jollycrate.artifact.ArtifactKind;
 import jollycrate.artifact.ServletNamespace;
 
 /**
  * What is true of every server of a kind and version.
  *
  * @param label how people call it, with its version
- * @param namespace the servlet API it offers
+ * @param takes what can be delivered to it
+ * @param namespace the servlet API it offers; NONE when it offers none
  * @param leastJava oldest Java it runs on
  * @param leftOut top-level folders that no comparison looks into: logs, temporary and work files
  * @param own further top-level names that belong to the server itself
  * @param log relative to the server's folder
+ * @param listens whether it listens on its port by itself, without any application
  */
 public record Traits(
     String label,
+    Set<ArtifactKind> takes,
     ServletNamespace namespace,
     int leastJava,
     Set<Swap> swaps,
     List<String> leftOut,
     List<String> own,
-    Path log) {}
+    Path log,
+    boolean listens) {}

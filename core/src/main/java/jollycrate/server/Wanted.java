@@ -1,5 +1,6 @@
 package jollycrate.server;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 
@@ -18,6 +19,13 @@ public record Wanted(
     Swap swap,
     List<Refused> refused,
     Map<String, String> hidden) {
+
+  /** The same with pieces before all others. */
+  public Wanted after(List<Piece> more) {
+    List<Piece> all = new ArrayList<>(more);
+    all.addAll(pieces);
+    return new Wanted(placement, List.copyOf(all), swap, refused, hidden);
+  }
 
   /** A value that cannot be kept. */
   public record Refused(String subject, String message, String mend) {}

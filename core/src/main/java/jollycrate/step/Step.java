@@ -4,6 +4,7 @@ import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import java.nio.file.Path;
 import java.util.List;
+import jollycrate.app.Front;
 import jollycrate.host.Access;
 import jollycrate.host.Identity;
 import jollycrate.server.Expected;
@@ -20,6 +21,8 @@ import jollycrate.server.Placement;
   @JsonSubTypes.Type(value = Step.ClearTrace.class, name = "clear trace"),
   @JsonSubTypes.Type(value = Step.StopServer.class, name = "stop server"),
   @JsonSubTypes.Type(value = Step.StartServer.class, name = "start server"),
+  @JsonSubTypes.Type(value = Step.HoldFront.class, name = "hold front"),
+  @JsonSubTypes.Type(value = Step.ReloadFront.class, name = "reload front"),
   @JsonSubTypes.Type(value = Step.Await.class, name = "await"),
   @JsonSubTypes.Type(value = Step.RunChecks.class, name = "run checks")
 })
@@ -79,6 +82,16 @@ public sealed interface Step {
       return true;
     }
   }
+
+  /**
+   * Stands before the switch of a front and does nothing. When it is undone, the switch is as it
+   * was: then the front reads it again, and requests that are under way end before anything else is
+   * taken back.
+   */
+  record HoldFront(Front front, Placement placement) implements Step {}
+
+  /** Makes a front read its configuration, after the front itself has checked that. */
+  record ReloadFront(Front front) implements Step {}
 
   /** Waits for a fact about a placement. */
   record Await(Placement placement, Expected expected) implements Step {}

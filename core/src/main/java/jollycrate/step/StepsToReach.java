@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
+import jollycrate.app.Front;
 import jollycrate.host.Content;
 import jollycrate.host.Facts;
 import jollycrate.host.Launch;
@@ -39,6 +40,7 @@ public final class StepsToReach {
   private final Optional<Wanted> wanted;
   private final Optional<Standing.Owner> owner;
   private final Launch launch;
+  private final boolean ailing;
   private final Swap swap;
 
   private final List<Step> folders = new ArrayList<>();
@@ -53,14 +55,21 @@ public final class StepsToReach {
    * @param application whose pieces change
    * @param wanted empty: nothing of the application is wanted any more
    * @param launch the process as it should run
+   * @param ailing whether the application stands there but does not run although its server does
    */
   public StepsToReach(
-      ServerKind kind, Stock stock, String application, Optional<Wanted> wanted, Launch launch) {
+      ServerKind kind,
+      Stock stock,
+      String application,
+      Optional<Wanted> wanted,
+      Launch launch,
+      boolean ailing) {
     this.kind = kind;
     this.stock = stock;
     this.wanted = wanted;
     this.owner = stock.standing().owner(application);
     this.launch = launch;
+    this.ailing = ailing;
     this.swap =
         wanted.map(Wanted::swap).or(() -> owner.map(Standing.Owner::swap)).orElse(Swap.LIVE);
     for (Part part : Part.values()) {
@@ -206,7 +215,8 @@ public final class StepsToReach {
     Placement placement = wanted.orElseThrow().placement();
     boolean runs = stock.process().isPresent();
     boolean stale = runs && !stock.process().get().fingerprint().equals(launch.fingerprint());
-    boolean stops = runs && (stale || restart || swap == Swap.RESTART && switches());
+    boolean idle = ailing && !switches() && changes.get(Part.BESIDE).isEmpty();
+    boolean stops = runs && (stale || restart || idle || swap == Swap.RESTART && switches());
     List<Step> steps = new ArrayList<>(folders);
     steps.addAll(changes.get(Part.SUPPORT));
     if (stops) {
@@ -216,27 +226,42 @@ public final class StepsToReach {
     if (down && switches()) {
       steps.addAll(clearTraces(placement));
     }
-    if (!changes.get(Part.BESIDE).isEmpty()) {
-      steps.addAll(changes.get(Part.BESIDE));
-      if (!down) {
-        steps.add(new Step.Await(placement, Expected.UP));
-        steps.add(new Step.RunChecks(placement));
+    boolean provenFirst = swap == Swap.BESIDE_THEN_SWITCH && (!down || front().isPresent());
+    steps.addAll(changes.get(Part.BESIDE));
+    if (provenFirst && (down || !changes.get(Part.BESIDE).isEmpty())) {
+      if (down) {
+        steps.add(new Step.StartServer());
       }
+      steps.add(new Step.Await(placement.directly(), Expected.UP));
+      steps.add(new Step.RunChecks(placement.directly()));
     }
-    steps.addAll(changes.get(Part.SWITCH));
-    if (down) {
+    steps.addAll(switching(placement));
+    if (down && !provenFirst) {
       steps.add(new Step.StartServer());
     }
     if (steps.isEmpty()) {
       return List.of();
     }
-    boolean beside = swap == Swap.BESIDE_THEN_SWITCH && !down;
     if (down || switches()) {
-      steps.add(new Step.Await(placement, beside ? Expected.SWITCHED : Expected.UP));
+      steps.add(new Step.Await(placement, provenFirst ? Expected.SWITCHED : Expected.UP));
     }
     moved(placement).ifPresent(old -> steps.add(new Step.Await(old, Expected.GONE)));
     steps.add(new Step.RunChecks(placement));
     return List.copyOf(steps);
+  }
+
+  private Optional<Front> front() {
+    return stock.server().front();
+  }
+
+  /** The switch; a front reads it only when it is told to. */
+  private List<Step> switching(Placement placement) {
+    List<Step> steps = new ArrayList<>(changes.get(Part.SWITCH));
+    if (front().isPresent() && switches()) {
+      steps.add(0, new Step.HoldFront(front().get(), placement));
+      steps.add(new Step.ReloadFront(front().get()));
+    }
+    return steps;
   }
 
   /** The earlier placement, when the application leaves it for another address. */
@@ -259,7 +284,7 @@ public final class StepsToReach {
       steps.add(stop(stock.process().get()));
     }
     steps.addAll(changes.get(Part.SUPPORT));
-    steps.addAll(changes.get(Part.SWITCH));
+    steps.addAll(switching(placement));
     if (stops || !runs) {
       steps.addAll(clearTraces(placement));
     }
@@ -282,7 +307,11 @@ public final class StepsToReach {
   }
 
   private List<Step> tidy() {
-    List<Step> steps = new ArrayList<>(oldBeside);
+    List<Step> steps = new ArrayList<>();
+    if (!oldBeside.isEmpty() && owner.isPresent() && front().isPresent()) {
+      steps.add(new Step.Await(owner.get().placement(), Expected.DRAINED));
+    }
+    steps.addAll(oldBeside);
     if (!oldBeside.isEmpty() && owner.isPresent()) {
       steps.add(new Step.Await(owner.get().placement(), Expected.GONE));
     }

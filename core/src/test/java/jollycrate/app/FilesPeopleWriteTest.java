@@ -118,7 +118,12 @@ class FilesPeopleWriteTest {
             ServersFile.LOOPBACK,
             ServersFile.MEMORY,
             Optional.empty(),
-            List.of());
+            List.of(),
+            false,
+            Optional.empty(),
+            ServerLog.USUAL,
+            Optional.empty(),
+            Optional.empty());
     ServersFile.add(file, entry);
     assertThat(Files.readString(file)).startsWith(before);
     assertThat(ServersFile.read(file)).contains(entry);
@@ -148,6 +153,21 @@ class FilesPeopleWriteTest {
         "[[check]]\nget = \"/\"\njson = { a = 1 }",
         "[for.shop]\nname = \"x\"",
         "[settings]\na = 1",
+        "[settings]\na = 1\n[program]\nsettings = \"a.yaml\"\nport = { setting = \"p.q\" }",
+        "[program]\nport = { argument = \"-p\" }\njava = \"-Xss1m\"\nvariables = { A = \"env:B\" }\n"
+            + "folder = \"data\"\nready = \"up\"\nstops-within = \"5s\"\nrestart = \"on-crash\"",
+        "[program]\nport = \"own\"\naddress = { property = \"bind\" }",
+        "[datasource.x]\nurl = \"jdbc:h2:mem:x\"\ndriver = \"d.jar\"\n"
+            + "[program.datasource.x]\nurl = { property = \"u\" }\npassword = { variable = \"P\" }",
+        "[datasource.x]\nurl = \"jdbc:h2:mem:x\"\ndriver = \"d.jar\"\n"
+            + "[program.datasource.x]\npassword = { argument = \"P\" }",
+        "[program]\nport = \"mine\"",
+        "[program]\nport = { argument = \"-p\", variable = \"P\" }",
+        "[program]\nrestart = \"always\"",
+        "[program]\nfolder = \"../x\"",
+        "[program]\nsettings = \"a.ini\"",
+        "[program]\nvariables = { \"a-b\" = \"x\" }",
+        "[for.shop.program]\narguments = [\"x\"]",
         "[pack]\nclasses = \"c\""
       })
   void schemaAndReaderAgree(String lines) throws IOException {
@@ -193,6 +213,16 @@ class FilesPeopleWriteTest {
           http = 1\\nadmin = 2                                  | false
           folder = "x"\\nhttp = 1\\nadmin = 2\\nport = 3          | false
           folder = "x"\\nhttp = 1\\nadmin = 2\\nmemory = "much"   | false
+          folder = "x"\\nhttp = 1\\nservice = true             | true
+          folder = "x"\\nhttp = 1\\nservice = true\\nlog-size = "2m"\\nlog-keep = 2\\nboot = "user" | true
+          folder = "x"\\nhttp = 1\\nservice = true\\nadmin = 2   | false
+          folder = "x"\\nhttp = 1\\nservice = true\\nbeside = 2  | false
+          folder = "x"\\nhttp = 1\\nservice = "yes"           | false
+          folder = "x"\\nhttp = 1\\nservice = true\\nlog-size = "big" | false
+          folder = "x"\\nhttp = 1\\nadmin = 2\\nboot = "never"   | false
+          folder = "x"\\nhttp = 1\\nadmin = 2\\nlog-keep = 2     | false
+          folder = "x"\\nhttp = 1\\nservice = true\\nbeside = 2\\n[server.a.front]\\nconfig = "c"\\nupstream = "u"\\naddress = "http://h:1"\\ntest = ["t"]\\nreload = ["r"] | true
+          folder = "x"\\nhttp = 1\\nservice = true\\nbeside = 2\\n[server.a.front]\\nconfig = "c"\\nupstream = "u"\\naddress = "h:1"\\ntest = ["t"]\\nreload = ["r"] | false
           """)
   void schemaAndReaderOfServersAgree(String lines, boolean right) throws IOException {
     String text = "[server.a]\n" + lines.replace("\\n", "\n");

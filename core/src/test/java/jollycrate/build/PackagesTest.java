@@ -19,6 +19,7 @@ class PackagesTest {
           "artifact",
           "pack",
           "host",
+          "log",
           "app",
           "server",
           "foresee",

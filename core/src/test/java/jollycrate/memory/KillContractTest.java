@@ -12,6 +12,7 @@ import jollycrate.server.Swap;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.EnumSource;
 
 /**
  * A delivery killed at any instant is settled by the next command: wholly as before, or wholly
@@ -101,14 +102,33 @@ class KillContractTest {
     "BESIDE_THEN_SWITCH, UNDEPLOY"
   })
   void everyKillIsSettled(Swap swap, Scenario scenario) {
-    World whole = prepared(swap, scenario);
+    everyKillIsSettled(swap, scenario, false);
+  }
+
+  @ParameterizedTest
+  @EnumSource(
+      value = Scenario.class,
+      names = {
+        "FIRST_ON_STOPPED",
+        "FIRST_ON_RUNNING",
+        "REPLACE",
+        "THROWS",
+        "ANSWERS_WRONGLY",
+        "UNDEPLOY"
+      })
+  void everyKillIsSettledBehindAFront(Scenario scenario) {
+    everyKillIsSettled(Swap.BESIDE_THEN_SWITCH, scenario, true);
+  }
+
+  private void everyKillIsSettled(Swap swap, Scenario scenario, boolean fronted) {
+    World whole = prepared(swap, scenario, fronted);
     Seen before = Seen.of(whole);
     scenario.act.accept(whole);
     Seen after = Seen.of(whole);
 
     int deaths = 0;
     for (int point = 1; ; point++) {
-      World world = prepared(swap, scenario);
+      World world = prepared(swap, scenario, fronted);
       if (!dies(world, point, () -> scenario.act.accept(world))) {
         break;
       }
@@ -126,8 +146,8 @@ class KillContractTest {
     world.control().recover(false);
   }
 
-  private World prepared(Swap swap, Scenario scenario) {
-    World world = new World(swap, releases);
+  private World prepared(Swap swap, Scenario scenario, boolean fronted) {
+    World world = new World(swap, releases, fronted);
     scenario.before.accept(world);
     return world;
   }

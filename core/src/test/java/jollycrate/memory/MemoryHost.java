@@ -7,10 +7,12 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Arrays;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
 import jollycrate.artifact.Digests;
 import jollycrate.host.Access;
@@ -46,6 +48,7 @@ public final class MemoryHost implements HostFiles, HostProcesses, Time {
   private long self = 1;
   private int points;
   private int deadly = -1;
+  private Optional<MemoryFront> front = Optional.empty();
   private Runnable reaction = () -> {};
 
   public MemoryHost() {
@@ -54,6 +57,10 @@ public final class MemoryHost implements HostFiles, HostProcesses, Time {
 
   public Host host() {
     return new Host("memory", this, this, Map.of());
+  }
+
+  void fronted(MemoryFront there) {
+    front = Optional.of(there);
   }
 
   /** What happens on this machine as time goes by. */
@@ -321,11 +328,37 @@ public final class MemoryHost implements HostFiles, HostProcesses, Time {
       Map<String, String> environment,
       String input,
       Duration limit) {
-    throw new HostException("nothing can be run here");
+    point();
+    Ran ran = front.map(there -> there.run(command)).orElseThrow();
+    point();
+    return ran;
   }
 
   @Override
   public Optional<Listening> listening(int port) {
+    if (port == 80) {
+      return front.map(there -> new Listening(port, 900, "front"));
+    }
     return programs.keySet().stream().findFirst().map(pid -> new Listening(port, pid, "server"));
+  }
+
+  @Override
+  public Set<Integer> ports(Collection<Identity> processes) {
+    return processes.stream().anyMatch(this::alive) ? Set.of(8080) : Set.of();
+  }
+
+  @Override
+  public Set<Identity> acceptors(int port) {
+    return front.map(MemoryFront::acceptors).orElse(Set.of());
+  }
+
+  @Override
+  public long memory(Identity process) {
+    return 0;
+  }
+
+  @Override
+  public long connections(int port) {
+    return 0;
   }
 }

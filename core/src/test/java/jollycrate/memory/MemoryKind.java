@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import jollycrate.artifact.ArtifactKind;
 import jollycrate.artifact.Digests;
 import jollycrate.artifact.ServletNamespace;
 import jollycrate.host.Access;
@@ -37,12 +38,14 @@ final class MemoryKind implements ServerKind {
   static final Traits TRAITS =
       new Traits(
           "memory",
+          Set.of(ArtifactKind.WAR),
           ServletNamespace.JAKARTA,
           1,
           Set.of(Swap.values()),
           List.of("logs"),
           List.of(),
-          Path.of("logs/log"));
+          Path.of("logs/log"),
+          true);
 
   private final Swap swap;
 
@@ -111,6 +114,7 @@ final class MemoryKind implements ServerKind {
     } else {
       pieces.add(whole(switchPath, pointer, file, Part.SWITCH));
     }
+    boolean fronted = stock.server().front().isPresent();
     String trace = swap == Swap.BESIDE_THEN_SWITCH ? unique : name;
     Placement placement =
         new Placement(
@@ -121,6 +125,7 @@ final class MemoryKind implements ServerKind {
             "/" + name,
             switchPath,
             List.of(folder.resolve("exploded").resolve(trace)),
+            URI.create("http://memory:8080/" + (fronted ? name : trace) + "/"),
             URI.create("http://memory:8080/" + trace + "/"),
             MemoryServer.SCAN.multipliedBy(2),
             order.application().startsWithin(),
@@ -137,6 +142,7 @@ final class MemoryKind implements ServerKind {
     String name = placement.traces().get(0).getFileName().toString();
     return switch (expected) {
       case UP -> up(name, evidence);
+      case DRAINED -> new Sign.Reached();
       case SWITCHED -> switched(placement.application(), name, evidence);
       case GONE -> gone(name, evidence);
     };

@@ -21,6 +21,7 @@ public final class MemoryServer {
 
   private final MemoryHost host;
   private final Path folder;
+  private final Optional<MemoryFront> front;
   private final Map<String, Long> seen = new HashMap<>();
   private final Map<String, String> answers = new HashMap<>();
   private final Map<String, String> routes = new HashMap<>();
@@ -29,7 +30,8 @@ public final class MemoryServer {
   private Instant nextScan = Instant.MIN;
   private boolean blocked;
 
-  public MemoryServer(MemoryHost host, Path folder) {
+  MemoryServer(MemoryHost host, Path folder, Optional<MemoryFront> front) {
+    this.front = front;
     this.host = host;
     this.folder = folder;
     host.reacts(this::react);
@@ -41,7 +43,7 @@ public final class MemoryServer {
     if (pid == 0) {
       return Optional.empty();
     }
-    String target = routes.getOrDefault(name, name);
+    String target = front.flatMap(f -> f.target(name)).orElse(routes.getOrDefault(name, name));
     return Optional.ofNullable(answers.get(target));
   }
 
@@ -103,7 +105,9 @@ public final class MemoryServer {
         answers.put(name, host.text(left.resolve("release")));
       }
     }
-    readRoutes();
+    if (front.isEmpty()) {
+      readRoutes();
+    }
   }
 
   private void readRoutes() {

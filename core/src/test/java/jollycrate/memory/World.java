@@ -12,7 +12,9 @@ import java.util.Optional;
 import java.util.TreeSet;
 import jollycrate.app.Application;
 import jollycrate.app.Check;
+import jollycrate.app.Front;
 import jollycrate.app.Secrets;
+import jollycrate.app.ServerLog;
 import jollycrate.artifact.Artifact;
 import jollycrate.artifact.ArtifactKind;
 import jollycrate.artifact.Digests;
@@ -31,17 +33,34 @@ import jollycrate.server.Swap;
 /** A machine with a server, and releases to be delivered to it. */
 public final class World {
   static final Path FOLDER = Path.of("/srv");
+  private static final Path ROUTES = FOLDER.resolve("routes");
+  private static final Front FRONT =
+      new Front(
+          ROUTES.resolve("front.conf"),
+          "all",
+          URI.create("http://front/"),
+          MemoryFront.TEST,
+          MemoryFront.RELOAD);
   private static final Path RECORDS = FOLDER.resolve(".jolly");
   private static final List<Path> LEFT_OUT =
       List.of(RECORDS, FOLDER.resolve("logs"), FOLDER.resolve("exploded"));
 
   final MemoryHost host = new MemoryHost();
-  final MemoryServer server = new MemoryServer(host, FOLDER);
+  final MemoryServer server;
   private final Site site;
   private final Path releases;
 
   World(Swap swap, Path releases) {
+    this(swap, releases, false);
+  }
+
+  /** A world in which requests may come through a web server before it. */
+  World(Swap swap, Path releases, boolean fronted) {
     this.releases = releases;
+    Optional<MemoryFront> before =
+        fronted ? Optional.of(new MemoryFront(host, ROUTES)) : Optional.empty();
+    before.ifPresent(host::fronted);
+    server = new MemoryServer(host, FOLDER, before);
     host.quietFolder(Path.of("/java"));
     host.quietly(Path.of("/java/release"), "JAVA_VERSION=\"17.0.1\"");
     for (String name : List.of("", "sites", "beside", "routes", "exploded", "logs")) {
@@ -59,7 +78,11 @@ public final class World {
             "64m",
             Path.of("/java"),
             Map.of(),
-            List.of());
+            List.of(),
+            Optional.empty(),
+            ServerLog.USUAL,
+            before.map(front -> FRONT),
+            Optional.empty());
     site = new Site(host.host(), new MemoryKind(swap), MemoryKind.TRAITS, described, host, "anna");
   }
 
@@ -136,6 +159,7 @@ public final class World {
         List.of(),
         List.of(),
         Map.of(),
+        bare.program(),
         List.of(check));
   }
 

@@ -25,6 +25,7 @@ final class ContextDescriptor {
   private final XmlElement context;
   private final List<Splice> splices = new ArrayList<>();
   private final StringBuilder inside = new StringBuilder();
+  private String caching = "";
 
   ContextDescriptor(Optional<String> own) {
     this.document = XmlDocument.parse("META-INF/context.xml", own.orElse(EMPTY));
@@ -45,11 +46,21 @@ final class ContextDescriptor {
   }
 
   /**
+   * Of an application that changes in its place: files are read afresh, and another stamp makes
+   * another descriptor, by which Tomcat starts the application anew. Comes before {@link
+   * #libraries}.
+   */
+  void unfolded(String stamp) {
+    caching = " cachingAllowed=\"false\"";
+    inside.append("  <!-- content ").append(stamp).append(" -->\n");
+  }
+
+  /**
    * Archives that the application finds among its own libraries, under their own file names: Tomcat
    * lists a mounted file by that name and would not find it under another one.
    */
   void libraries(Set<Path> archives) {
-    if (archives.isEmpty()) {
+    if (archives.isEmpty() && caching.isEmpty()) {
       return;
     }
     StringBuilder post = new StringBuilder();
@@ -64,7 +75,12 @@ final class ContextDescriptor {
                 .append("\"/>\n"));
     Optional<XmlElement> resources = context.child("Resources");
     if (resources.isEmpty()) {
-      inside.append("  <Resources>\n").append(post).append("  </Resources>\n");
+      inside
+          .append("  <Resources")
+          .append(caching)
+          .append(">\n")
+          .append(post)
+          .append("  </Resources>\n");
     } else {
       insertInto(resources.get(), post.toString());
     }

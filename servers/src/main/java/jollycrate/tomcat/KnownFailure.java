@@ -2,6 +2,8 @@ package jollycrate.tomcat;
 
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import jollycrate.trace.KnownException;
+import jollycrate.trace.StackTrace;
 
 /**
  * What a failure means, where the exception alone does not say it.
@@ -15,32 +17,17 @@ record KnownFailure(String what, String next) {
   private static final Pattern PLACE =
       Pattern.compile("lineNumber: (\\d+); columnNumber: (\\d+); (.*)");
 
-  static KnownFailure of(LogRecord record, String type, String message) {
-    String simple = type.substring(type.lastIndexOf('.') + 1);
-    return switch (simple) {
-      case "ClassNotFoundException", "NoClassDefFoundError" ->
-          new KnownFailure(
-              "class " + message.replace('/', '.') + " is missing",
-              "Add the library that holds it to 'libs' in [pack]");
-      case "UnsupportedClassVersionError" ->
-          new KnownFailure(
-              "a class was compiled for a newer Java than the server's: " + message,
-              "Compile with a lower --release, or give the server another 'java'");
+  static KnownFailure of(LogRecord record, StackTrace.Thrown root) {
+    return switch (root.simpleType()) {
       case "BindException" ->
           new KnownFailure(
               "a port of the server is taken" + connector(record),
               "End that program, or give the server another port in servers.toml");
-      case "SAXParseException" -> xml(message);
-      case "OutOfMemoryError" ->
-          new KnownFailure(
-              "the server ran out of memory (" + message + ")",
-              "Give it more 'memory' in servers.toml");
-      case "ZipException" ->
-          new KnownFailure("an archive cannot be read: " + message, "Build it again");
-      case "ConnectException", "CommunicationsException", "PSQLException" ->
-          new KnownFailure(
-              "the database does not answer: " + message, "Start the database, or mend 'url'");
-      default -> other(record, simple, message);
+      case "SAXParseException" -> xml(root.message());
+      default ->
+          KnownException.of(root)
+              .map(known -> new KnownFailure(known.what(), known.next()))
+              .orElseGet(() -> other(record, root.simpleType(), root.message()));
     };
   }
 

@@ -13,6 +13,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipInputStream;
+import jollycrate.artifact.ArtifactKind;
 import jollycrate.artifact.Digests;
 import jollycrate.artifact.ServletNamespace;
 import jollycrate.host.Access;
@@ -82,12 +83,14 @@ public final class TomcatKind implements ServerKind {
     int major = Integer.parseInt(version.substring(0, version.indexOf('.')));
     return new Traits(
         "Tomcat " + version,
+        Set.of(ArtifactKind.WAR, ArtifactKind.EXECUTABLE_WAR),
         major >= FIRST_JAKARTA ? ServletNamespace.JAKARTA : ServletNamespace.JAVAX,
         major > FIRST_JAKARTA ? 17 : major == FIRST_JAKARTA ? 11 : 8,
         Set.of(Swap.LIVE, Swap.RESTART),
         List.of("logs", "temp", "work"),
         List.of("bin", "conf", "lib", "webapps", "webapps-admin", "webapps-javaee"),
-        Path.of("logs", "server.log"));
+        Path.of("logs", "server.log"),
+        true);
   }
 
   @Override
@@ -188,6 +191,11 @@ public final class TomcatKind implements ServerKind {
   @Override
   public Optional<Cause> explain(List<String> packages, String log) {
     return new LoggedFailure(packages).in(log, 0);
+  }
+
+  @Override
+  public List<Path> logs(Stock stock) {
+    return List.of(stock.server().folder().resolve("logs/server.log"));
   }
 
   @Override

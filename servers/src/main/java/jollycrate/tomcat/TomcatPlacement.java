@@ -77,11 +77,16 @@ final class TomcatPlacement {
     for (Path folder : List.of(delivered, own, descriptors.getParent(), descriptors)) {
       pieces.add(new Piece.Folder(folder, folderAccess));
     }
-    Path war = warPath();
-    pieces.add(
-        support(war, Content.of(artifact.file(), artifact.digest(), artifact.size()), openFile));
     ContextDescriptor descriptor = new ContextDescriptor(artifact.contextXml());
-    descriptor.docBase(war);
+    if (order.unfolded().isPresent()) {
+      descriptor.docBase(order.unfolded().get().folder());
+      descriptor.unfolded(order.unfolded().get().stamp());
+    } else {
+      Path war = warPath();
+      pieces.add(
+          support(war, Content.of(artifact.file(), artifact.digest(), artifact.size()), openFile));
+      descriptor.docBase(war);
+    }
     descriptor.libraries(drivers());
     users(descriptor);
     application.dataSources().forEach(source -> dataSource(descriptor, source));
@@ -106,12 +111,13 @@ final class TomcatPlacement {
 
   private Placement placement(String path, Path switchPath) {
     int port = order.onAdminPort() ? server.admin().orElse(0) : server.http();
-    String host = order.onAdminPort() ? "127.0.0.1" : hostName();
+    String host = order.onAdminPort() ? "127.0.0.1" : server.hostName();
     if (order.onAdminPort() && server.admin().isEmpty()) {
       refused.add(
           new Wanted.Refused(
               server.name(), "it has no admin listener", "Give it 'admin' in servers.toml"));
     }
+    URI base = URI.create("http://" + host + ":" + port + path + "/");
     return new Placement(
         application.name(),
         order.version(),
@@ -120,16 +126,11 @@ final class TomcatPlacement {
         path,
         switchPath,
         List.of(listener.applications(server).resolve(ContextNames.baseName(path))),
-        URI.create("http://" + host + ":" + port + path + "/"),
+        base,
+        base,
         new ServerXml(serverXml()).notice(listener),
         application.startsWithin(),
         artifact.ownPackages().stream().limit(MOST_PACKAGES).toList());
-  }
-
-  private String hostName() {
-    boolean any = server.address().equals("0.0.0.0") || server.address().equals("::");
-    String address = any ? "127.0.0.1" : server.address();
-    return address.contains(":") ? "[" + address + "]" : address;
   }
 
   private byte[] serverXml() {

@@ -12,6 +12,7 @@ import java.util.Set;
 import java.util.TreeSet;
 import jollycrate.app.Application;
 import jollycrate.app.DataSource;
+import jollycrate.app.Program;
 import jollycrate.artifact.XmlDocument;
 import jollycrate.artifact.XmlElement;
 import jollycrate.server.Order;
@@ -108,14 +109,31 @@ class ContextDescriptorTest {
             List.of(),
             List.of(),
             Map.of("owner", List.of("anna", "bert"), "clerk", List.of("anna")),
+            Program.PLAIN,
             List.of());
     Order before =
-        new Order(application, null, "", false, Map.of(), Map.of("anna", "a", "bert", "b"));
+        new Order(
+            application,
+            null,
+            "",
+            false,
+            Map.of(),
+            Map.of("anna", "a", "bert", "b"),
+            Map.of(),
+            Optional.empty());
     UsersXml first = UsersXml.of(before, "");
     assertThat(first.hidden().values()).containsOnly("(new hash)");
     assertThat(UsersXml.of(before, first.text()).text()).isEqualTo(first.text());
     Order after =
-        new Order(application, null, "", false, Map.of(), Map.of("anna", "a", "bert", "c"));
+        new Order(
+            application,
+            null,
+            "",
+            false,
+            Map.of(),
+            Map.of("anna", "a", "bert", "c"),
+            Map.of(),
+            Optional.empty());
     UsersXml second = UsersXml.of(after, first.text());
     assertThat(new TreeSet<>(second.hidden().values())).containsExactly("(hash)", "(new hash)");
     assertThat(second.text().lines().filter(line -> line.contains("anna")).toList())

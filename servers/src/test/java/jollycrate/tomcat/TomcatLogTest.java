@@ -6,6 +6,7 @@ import java.net.URI;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
+import java.util.Set;
 import jollycrate.server.Cause;
 import jollycrate.server.Evidence;
 import jollycrate.server.Expected;
@@ -27,6 +28,7 @@ class TomcatLogTest {
           "/shop",
           SWITCH,
           List.of(),
+          URI.create("http://h/shop/"),
           URI.create("http://h/shop/"),
           Duration.ofSeconds(3),
           Duration.ofSeconds(60),
@@ -57,7 +59,18 @@ class TomcatLogTest {
   }
 
   private static Evidence evidence(String log, int fresh, int seconds, boolean alive) {
-    return new Evidence(log, fresh, Duration.ofSeconds(seconds), false, alive, alive, false, false);
+    return new Evidence(
+        log,
+        fresh,
+        Duration.ofSeconds(seconds),
+        false,
+        alive,
+        alive,
+        Set.of(),
+        Duration.ZERO,
+        "",
+        false,
+        false);
   }
 
   private static String sign(Expected expected, Evidence evidence) {
@@ -143,7 +156,7 @@ class TomcatLogTest {
           java.lang.UnsupportedClassVersionError: x has 69.0 | compiled for a newer Java
           java.net.BindException: Address already in use | a port of the server is taken (8080)
           org.xml.sax.SAXParseException; x: y | a descriptor
-          java.lang.OutOfMemoryError: Java heap space | the server ran out of memory (Java heap space)
+          java.lang.OutOfMemoryError: Java heap space | it ran out of memory (Java heap space)
           java.net.ConnectException: Connection refused | the database does not answer
           java.util.zip.ZipException: zip END header not found | an archive cannot be read
           """)

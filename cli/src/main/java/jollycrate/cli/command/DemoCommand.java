@@ -62,7 +62,7 @@ public final class DemoCommand implements Callable<Integer> {
       asTold = story.tell(exports, keep);
     } finally {
       if (!asTold) {
-        stopServer(setting, variables, stage);
+        stopServers(setting, variables, stage);
       }
       if (!keep) {
         Trees.delete(folder == null ? stage.getParent() : stage);
@@ -94,9 +94,12 @@ public final class DemoCommand implements Callable<Integer> {
     return stage;
   }
 
-  private void stopServer(Setting setting, UnaryOperator<String> variables, Path stage) {
+  private void stopServers(Setting setting, UnaryOperator<String> variables, Path stage) {
     if (Files.exists(stage.resolve("servers.toml"))) {
       session.runner().run(setting, variables, "server", "stop", "bench");
+      if (Files.exists(stage.resolve("run/solo"))) {
+        session.runner().run(setting, variables, "server", "stop", "solo");
+      }
     }
   }
 }

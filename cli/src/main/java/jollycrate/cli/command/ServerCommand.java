@@ -29,7 +29,7 @@ import picocli.CommandLine.Spec;
 @Command(
     name = "server",
     synopsisSubcommandLabel = "COMMAND",
-    description = "Make, list, start and stop servers.")
+    description = "Make, list, start and stop servers, and read their logs.")
 public final class ServerCommand implements Runnable {
   @Spec private CommandSpec spec;
 
@@ -43,19 +43,20 @@ public final class ServerCommand implements Runnable {
         .addSubcommand(new New(session))
         .addSubcommand(new ListAll(session))
         .addSubcommand(new Start(session))
-        .addSubcommand(new Stop(session));
+        .addSubcommand(new Stop(session))
+        .addSubcommand(new ServerLogCommand(session));
   }
 
   @Override
   public void run() {
-    throw new ParameterException(spec.commandLine(), "Say new, list, start or stop");
+    throw new ParameterException(spec.commandLine(), "Say new, list, start, stop or log");
   }
 
   /** {@code jolly server new}. */
   @Command(
       name = "new",
       description =
-          "Make a practice server in a folder of its own and describe it in servers.toml.")
+          "Make a practice server or a service in a folder of its own and describe it in servers.toml.")
   static final class New implements Callable<Integer> {
     private final Session session;
 
@@ -102,6 +103,11 @@ public final class ServerCommand implements Runnable {
         description = "Its own folder; else run/NAME beside servers.toml.")
     private Path folder;
 
+    @Option(
+        names = "--as-service",
+        description = "Make a service, in which one executable JAR or WAR runs by itself.")
+    private boolean asService;
+
     New(Session session) {
       this.session = session;
     }
@@ -119,18 +125,16 @@ public final class ServerCommand implements Runnable {
                       Optional.ofNullable(admin),
                       address,
                       memory,
-                      Optional.ofNullable(java)));
+                      Optional.ofNullable(java),
+                      asService));
       Screen screen = session.screen();
       if (options.json()) {
         screen.json(entry);
       } else {
-        screen.line(screen.style().good("Made") + " server " + name + " in " + entry.folder());
-        screen.line(
-            "HTTP port "
-                + entry.http()
-                + ", admin port "
-                + entry.admin().orElse(0)
-                + "; described in servers.toml");
+        String what = entry.service() ? " service " : " server ";
+        screen.line(screen.style().good("Made") + what + name + " in " + entry.folder());
+        String admin = entry.admin().map(port -> ", admin port " + port).orElse("");
+        screen.line("HTTP port " + entry.http() + admin + "; described in servers.toml");
       }
       return ExitCode.DONE.code();
     }

@@ -84,6 +84,15 @@ public final class Session {
     return new Crate(setting, screen.secrets(), told, interrupts);
   }
 
+  /** The core, for a command that only people read. */
+  Crate crate(Progress progress) {
+    return new Crate(setting, screen.secrets(), progress, interrupts);
+  }
+
+  void debugging(boolean wanted) {
+    debug = wanted;
+  }
+
   /** Shows the end of a delivery; its exit code. */
   int end(CommonOptions options, DeliveryView view, DeliveryOutcome outcome) {
     if (options.json()) {

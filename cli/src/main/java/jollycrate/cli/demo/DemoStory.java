@@ -92,6 +92,13 @@ public final class DemoStory {
       return asExpected;
     }
 
+    chapter("The same application as a program of its own");
+    run(0, "server", "new", "solo", "--as-service");
+    run(0, "deploy", "--to", "solo");
+    run(0, "server", "log", "solo", "--since-start");
+    run(0, "undeploy", "spokes", "--from", "solo");
+    run(0, "server", "stop", "solo");
+
     chapter("Away again, without trace");
     run(0, "undeploy", "spokes", "--from", "bench");
     prove(before, FolderProof.of(server, LEFT_OUT));

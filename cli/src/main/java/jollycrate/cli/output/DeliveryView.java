@@ -4,7 +4,6 @@ import java.util.List;
 import java.util.Locale;
 import jollycrate.check.CheckResult;
 import jollycrate.delivery.DeliveryOutcome;
-import jollycrate.delivery.Progress;
 import jollycrate.foresee.Finding;
 import jollycrate.pack.Packed;
 import jollycrate.server.Cause;
@@ -13,7 +12,7 @@ import jollycrate.step.Step;
 import jollycrate.step.StepList;
 
 /** Shows a delivery while it goes on, and how it ended. */
-public final class DeliveryView implements Progress {
+public final class DeliveryView implements LiveLine {
   private static final String MARGIN = "  ";
   private static final int NAME_WIDTH = 34;
 
@@ -30,6 +29,11 @@ public final class DeliveryView implements Progress {
   private void heading(String text) {
     screen.gap();
     screen.line(style.strong(text));
+  }
+
+  @Override
+  public Screen screen() {
+    return screen;
   }
 
   @Override
@@ -122,17 +126,6 @@ public final class DeliveryView implements Progress {
       return style.good(shown);
     }
     return line.startsWith("-") ? style.gone(shown) : shown;
-  }
-
-  @Override
-  public void step(Server server, Step step) {
-    StepText text = StepText.of(server, step);
-    screen.live(text.verb() + " " + text.object());
-  }
-
-  @Override
-  public void waitingFor(String what) {
-    screen.live("waiting for " + what + " ...");
   }
 
   @Override

@@ -36,7 +36,7 @@ public final class ServersView {
         screen.line("  " + (app.name() + " " + app.version()).strip() + "  " + app.address());
       }
       if (!server.trouble().isEmpty()) {
-        screen.line("  " + style.odd(server.trouble()));
+        server.trouble().lines().forEach(line -> screen.line("  " + style.odd(line)));
       }
     }
   }

@@ -1,6 +1,5 @@
 package jollycrate.cli.output;
 
-import jollycrate.server.Expected;
 import jollycrate.server.Part;
 import jollycrate.server.Server;
 import jollycrate.step.Step;
@@ -34,9 +33,25 @@ record StepText(String verb, String object) {
       return new StepText("start", server.name());
     }
     if (step instanceof Step.Await await) {
-      String what = await.expected() == Expected.GONE ? "is gone" : "is up";
+      String what =
+          switch (await.expected()) {
+            case GONE -> "is gone";
+            case DRAINED -> "has answered its last request";
+            case SWITCHED -> "gets the requests";
+            case UP -> "is up";
+          };
       return new StepText("wait until", await.placement().application() + " " + what);
     }
-    return new StepText("check", "what it answers");
+    if (step instanceof Step.HoldFront hold) {
+      return new StepText("hold", hold.front().address() + " ready to be switched back");
+    }
+    if (step instanceof Step.ReloadFront reload) {
+      return new StepText("reload", reload.front().address() + " after its syntax test");
+    }
+    if (step instanceof Step.RunChecks run) {
+      String at = server.front().isPresent() ? " at " + run.placement().address() : "";
+      return new StepText("check", "what it answers" + at);
+    }
+    return new StepText("do", step.getClass().getSimpleName());
   }
 }

@@ -14,8 +14,8 @@ import java.util.Properties;
 
 /**
  * The workshop's pick-up bell: {@code POST /rings} rings it, {@code GET /rings} tells how often it
- * rang. Port and database stand in {@code bell.properties}, the one in the working folder over the
- * one inside.
+ * rang. Port and database stand in {@code bell.properties}, the one outside over the one inside: in
+ * the working folder, or where the second argument says. The first argument is the port.
  */
 public final class Tower {
   private final Rings rings;
@@ -27,7 +27,7 @@ public final class Tower {
   }
 
   public static void main(String[] args) throws IOException, SQLException {
-    Properties settings = settings();
+    Properties settings = settings(Path.of(args.length > 1 ? args[1] : "bell.properties"));
     int port = Integer.parseInt(args.length > 0 ? args[0] : settings.getProperty("port"));
     Rings rings =
         new Rings(
@@ -41,12 +41,11 @@ public final class Tower {
     System.out.println("The bell hangs at http://127.0.0.1:" + server.getAddress().getPort() + "/");
   }
 
-  private static Properties settings() throws IOException {
+  private static Properties settings(Path outside) throws IOException {
     Properties settings = new Properties();
     try (InputStream in = Tower.class.getResourceAsStream("/bell.properties")) {
       settings.load(in);
     }
-    Path outside = Path.of("bell.properties");
     if (Files.isRegularFile(outside)) {
       try (InputStream in = Files.newInputStream(outside)) {
         settings.load(in);

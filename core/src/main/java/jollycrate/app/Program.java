@@ -1,0 +1,80 @@
+package jollycrate.app;
+
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * How an artifact runs as a program of its own: {@code [program]} in {@code jolly.toml}.
+ *
+ * @param port how it is told its HTTP port; empty: nobody says
+ * @param knowsPort whether it knows its port by itself
+ * @param address how it is told which address to bind
+ * @param arguments may hold {@link #SETTINGS}
+ * @param java options of the JVM, may hold {@link #SETTINGS}
+ * @param variables by name; values may be references or hold {@link #SETTINGS}
+ * @param folder where it works, relative to the service's folder; empty for that itself
+ * @param ready a text that a line of its output holds once it is up
+ * @param main class to start in place of the one that its manifest names
+ * @param stopsWithin how long it may take to end when it is asked to
+ * @param restarts whether it is started again after a crash
+ * @param settings its settings file
+ * @param dataSources how it is told of data sources, by their names
+ */
+public record Program(
+    Optional<Way> port,
+    boolean knowsPort,
+    Optional<Way> address,
+    List<String> arguments,
+    List<String> java,
+    Map<String, String> variables,
+    String folder,
+    Optional<String> ready,
+    Optional<String> main,
+    Duration stopsWithin,
+    boolean restarts,
+    Optional<SettingsFile> settings,
+    Map<String, Handed> dataSources) {
+  /** Stands for the path of the settings file. */
+  public static final String SETTINGS = "{settings}";
+
+  /** How long a program may take to end when nothing is said. */
+  public static final Duration STOPS_WITHIN = Duration.ofSeconds(20);
+
+  /** Nothing is said. */
+  public static final Program PLAIN =
+      new Program(
+          Optional.empty(),
+          false,
+          Optional.empty(),
+          List.of(),
+          List.of(),
+          Map.of(),
+          "",
+          Optional.empty(),
+          Optional.empty(),
+          STOPS_WITHIN,
+          false,
+          Optional.empty(),
+          Map.of());
+
+  /**
+   * A settings file outside of the artifact.
+   *
+   * @param name with a folder before it, where the program looks for it in there
+   * @param copied the file it is a copy of; empty: written from {@code [settings]}
+   */
+  public record SettingsFile(String name, Optional<Path> copied) {}
+
+  /** How a program is told of a data source. */
+  public record Handed(Optional<Way> url, Optional<Way> user, Optional<Way> password) {}
+
+  /** Whether something says where the settings file stands. */
+  public boolean pointsToSettings() {
+    return arguments.stream().anyMatch(text -> text.contains(SETTINGS))
+        || java.stream().anyMatch(text -> text.contains(SETTINGS))
+        || variables.values().stream().anyMatch(text -> text.contains(SETTINGS));
+  }
+}

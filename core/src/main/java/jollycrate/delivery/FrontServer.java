@@ -1,0 +1,89 @@
+package jollycrate.delivery;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+import java.util.stream.Stream;
+import jollycrate.app.Front;
+import jollycrate.host.Identity;
+import jollycrate.host.Ran;
+import jollycrate.server.Cause;
+
+/** A web server before services: checks its configuration and reads it. */
+final class FrontServer {
+  private static final Duration COMMAND_LIMIT = Duration.ofSeconds(20);
+  private static final Duration FOLLOWS_WITHIN = Duration.ofSeconds(15);
+  private static final Duration LOOK_AGAIN = Duration.ofMillis(20);
+  private static final int MOST_EVIDENCE = 4;
+
+  private final Site site;
+  private final Progress progress;
+
+  FrontServer(Site site, Progress progress) {
+    this.site = site;
+    this.progress = progress;
+  }
+
+  /**
+   * Has the front check its configuration and read it; returns once no process accepts requests any
+   * more that did so by the earlier one.
+   *
+   * @throws StepFailed when the front refuses
+   */
+  void reload(Front front) {
+    run(front.test(), "does not accept its configuration", front);
+    Set<Identity> before = acceptors(front);
+    run(front.reload(), "does not read its configuration", front);
+    Instant until = site.time().now().plus(FOLLOWS_WITHIN);
+    while (!before.isEmpty() && !renewed(before, acceptors(front))) {
+      if (site.time().now().isAfter(until)) {
+        throw new StepFailed(
+            Cause.of(
+                "the web server at "
+                    + front.address()
+                    + " goes on with its earlier configuration: no other process has come to"
+                    + " accept requests within "
+                    + FOLLOWS_WITHIN.toSeconds()
+                    + " s",
+                "Look whether 'reload' of the front in servers.toml speaks to that very web server,"
+                    + " and into its error log"));
+      }
+      progress.waitingFor("the web server at " + front.address() + " to follow");
+      site.time().pause(LOOK_AGAIN);
+    }
+  }
+
+  private Set<Identity> acceptors(Front front) {
+    return site.host().processes().acceptors(front.port());
+  }
+
+  /** All but the one that opened the port are others than before. */
+  private static boolean renewed(Set<Identity> before, Set<Identity> now) {
+    Set<Identity> stayed = new HashSet<>(now);
+    stayed.retainAll(before);
+    return now.size() > stayed.size() && stayed.size() <= 1;
+  }
+
+  private void run(List<String> command, String refusal, Front front) {
+    Ran ran =
+        site.host()
+            .processes()
+            .run(command, front.config().getParent(), site.host().environment(), "", COMMAND_LIMIT);
+    if (ran.exit() != 0) {
+      List<String> words =
+          Stream.concat(ran.errors().lines(), ran.output().lines())
+              .filter(line -> !line.isBlank())
+              .limit(MOST_EVIDENCE)
+              .toList();
+      throw new StepFailed(
+          new Cause(
+              "the web server at " + front.address() + " " + refusal,
+              front.config().toString(),
+              words,
+              "Try '" + String.join(" ", command) + "' by hand",
+              -1));
+    }
+  }
+}

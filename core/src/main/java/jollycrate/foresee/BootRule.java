@@ -1,0 +1,124 @@
+package jollycrate.foresee;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import jollycrate.app.Boot;
+import jollycrate.artifact.Trees;
+import jollycrate.host.HostException;
+import jollycrate.host.Ran;
+import jollycrate.server.BootUnit;
+import jollycrate.server.Piece;
+import jollycrate.server.Server;
+
+/** The unit that is to start the server with the machine is sound, and will be obeyed. */
+final class BootRule implements Rule {
+  private static final String ANALYZE = "systemd-analyze";
+
+  @Override
+  public List<Finding> look(Scene scene) {
+    Server server = scene.stock().server();
+    Path unit = BootUnit.file(server);
+    Optional<Piece.WholeFile> piece =
+        scene.wanted().pieces().stream()
+            .filter(Piece.WholeFile.class::isInstance)
+            .map(Piece.WholeFile.class::cast)
+            .filter(file -> file.path().equals(unit))
+            .findFirst();
+    if (server.boot().isEmpty() || piece.isEmpty()) {
+      return List.of();
+    }
+    List<Finding> findings = new ArrayList<>(verified(scene, piece.get()));
+    String name = unit.getFileName().toString();
+    if (!Files.isDirectory(Path.of("/run/systemd/system"))) {
+      findings.add(
+          Finding.note(
+              name, "systemd does not run on this machine: nothing will start the unit here"));
+    }
+    String user = scene.stock().access().owner();
+    boolean lingers = Files.exists(Path.of("/var/lib/systemd/linger", user));
+    if (server.boot().get() == Boot.USER && !lingers) {
+      findings.add(
+          Finding.warn(
+              name,
+              "units of user " + user + " start at a log-in, not with the machine",
+              "",
+              "Run 'loginctl enable-linger " + user + "' once"));
+    }
+    if (server.boot().get() == Boot.SYSTEM && user.equals("root")) {
+      findings.add(
+          Finding.warn(
+              name,
+              "it will run as root",
+              server.folder() + " belongs to root",
+              "Give the folder to a user of its own"));
+    }
+    if (!server.declared().isEmpty()) {
+      findings.add(
+          Finding.warn(
+              name,
+              "nobody knows these variables when the machine starts: "
+                  + String.join(", ", server.declared()),
+              "'env' in servers.toml",
+              "Hand them over in [program] of jolly.toml, or write what needs them into files"));
+    }
+    return findings;
+  }
+
+  private static List<Finding> verified(Scene scene, Piece.WholeFile unit) {
+    String name = unit.path().getFileName().toString();
+    Path folder = null;
+    try {
+      folder = Files.createTempDirectory("jolly-unit");
+      Path file = folder.resolve(name);
+      try (InputStream text = unit.content().open()) {
+        Files.copy(text, file);
+      }
+      Ran ran = scene.commands().apply(List.of(ANALYZE, "verify", file.toString()));
+      List<String> faults = ran.errors().lines().filter(line -> line.contains(name)).toList();
+      if (ran.exit() != 0 && faults.isEmpty()) {
+        return List.of(Finding.note(name, "not verified: " + ran.errors().strip()));
+      }
+      if (!faults.isEmpty()) {
+        return List.of(
+            Finding.blocker(
+                name,
+                "systemd would not take this unit",
+                String.join("; ", faults),
+                "Mend 'java', 'folder' or 'boot' of the server in servers.toml"));
+      }
+      Ran exposure =
+          scene
+              .commands()
+              .apply(List.of(ANALYZE, "security", "--offline=true", "--no-pager", file.toString()));
+      String last = exposure.output().lines().reduce((a, b) -> b).orElse("");
+      String level = last.replaceFirst(".*: (\\d+\\.\\d+).*", "$1");
+      return List.of(
+          Finding.note(
+              name,
+              "systemd-analyze accepts it"
+                  + (level.matches("[\\d.]+") ? ", exposure level " + level + " of 10" : "")));
+    } catch (HostException e) {
+      return List.of(Finding.note(name, "not verified: there is no " + ANALYZE + " here"));
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    } finally {
+      delete(folder);
+    }
+  }
+
+  private static void delete(Path folder) {
+    try {
+      if (folder != null) {
+        Trees.delete(folder);
+      }
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+}

@@ -1,0 +1,227 @@
+package jollycrate.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.jar.Attributes;
+import java.util.jar.JarEntry;
+import java.util.jar.JarOutputStream;
+import java.util.jar.Manifest;
+import jollycrate.app.ApplicationFile;
+import jollycrate.app.ServerLog;
+import jollycrate.artifact.Artifact;
+import jollycrate.artifact.ArtifactKind;
+import jollycrate.artifact.ArtifactReader;
+import jollycrate.host.Access;
+import jollycrate.host.Host;
+import jollycrate.host.HostFiles;
+import jollycrate.host.Launch;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** What every kind of server keeps to, whatever it does; each kind says which values to use. */
+public abstract class ServerKindContract {
+  private static final String SECRET = "ding-dong-9";
+
+  @TempDir protected Path folder;
+  private final Host host = Host.local();
+  private Server server;
+  private ServerKind kind;
+
+  protected abstract ServerKind kind();
+
+  /** Makes an installation as far as the kind looks at it; the folder itself for one without. */
+  protected abstract Path installation(Path instance) throws IOException;
+
+  /** How the secret is handed to the artifact, besides its data source. */
+  protected abstract String handed();
+
+  @BeforeEach
+  void instance() throws IOException {
+    kind = kind();
+    Path instance = Files.createDirectory(folder.resolve("instance"));
+    server =
+        new Server(
+            "bench",
+            installation(instance),
+            instance,
+            18_091,
+            Optional.of(18_092),
+            "127.0.0.1",
+            "64m",
+            Path.of(System.getProperty("java.home")),
+            host.environment(),
+            List.of(),
+            Optional.empty(),
+            ServerLog.USUAL,
+            Optional.empty(),
+            Optional.empty());
+    HostFiles files = host.files();
+    Access access = files.facts(instance).access();
+    for (Piece piece : kind.instance(files, server, access)) {
+      put(piece);
+    }
+  }
+
+  private void put(Piece piece) {
+    if (piece instanceof Piece.WholeFile file) {
+      host.files().put(file.path(), file.content(), file.access());
+    } else if (piece instanceof Piece.Folder made && !host.files().facts(made.path()).exists()) {
+      host.files().makeFolder(made.path(), made.access());
+    }
+  }
+
+  private Stock stock() {
+    return new StockTaker(host, kind, server).take(List.of());
+  }
+
+  private Artifact artifact(String content) throws IOException {
+    Manifest manifest = new Manifest();
+    manifest.getMainAttributes().put(Attributes.Name.MANIFEST_VERSION, "1.0");
+    boolean war =
+        kind.recognise(host.files(), server.installation())
+            .orElseThrow()
+            .takes()
+            .contains(ArtifactKind.WAR);
+    if (!war) {
+      manifest.getMainAttributes().put(Attributes.Name.MAIN_CLASS, "bell.Tower");
+    }
+    Path file = folder.resolve("bell-" + content + (war ? ".war" : ".jar"));
+    try (JarOutputStream jar = new JarOutputStream(Files.newOutputStream(file), manifest)) {
+      jar.putNextEntry(new JarEntry(war ? "WEB-INF/web.xml" : "note.txt"));
+      jar.write(("<web-app><display-name>" + content + "</display-name></web-app>").getBytes());
+    }
+    return ArtifactReader.read(file);
+  }
+
+  private Wanted wanted(String content) throws IOException {
+    return wanted(artifact(content));
+  }
+
+  private Wanted wanted(Artifact artifact) throws IOException {
+    return kind.wanted(stock(), order(artifact));
+  }
+
+  @Test
+  void itKnowsItsOwnInstallationAndNoOther() throws IOException {
+    assertThat(kind.recognise(host.files(), server.installation())).isPresent();
+    Path empty = Files.createDirectory(folder.resolve("empty"));
+    assertThat(kind.recognise(host.files(), empty)).isEmpty();
+  }
+
+  @Test
+  void whatIsWantedDependsOnNothingButItsArguments() throws IOException {
+    Artifact artifact = artifact("1");
+    assertThat(told(wanted(artifact))).isEqualTo(told(wanted(artifact)));
+  }
+
+  private static List<String> told(Wanted wanted) {
+    return wanted.pieces().stream().map(p -> p.path() + " " + p.digest() + " " + p.part()).toList();
+  }
+
+  @Test
+  void oneSwitchMakesItLiveAndFoldersStandBeforeWhatIsInThem() throws IOException {
+    Wanted wanted = wanted("1");
+    assertThat(wanted.refused()).isEmpty();
+    assertThat(wanted.pieces().stream().filter(piece -> piece.part() == Part.SWITCH))
+        .singleElement()
+        .extracting(Piece::path)
+        .isEqualTo(wanted.placement().switchPath());
+    List<Path> made = new ArrayList<>(List.of(server.folder()));
+    for (Piece piece : wanted.pieces()) {
+      Path parent = piece.path().getParent();
+      assertThat(made.contains(parent) || Files.isDirectory(parent)).as("" + parent).isTrue();
+      made.add(piece.path());
+    }
+  }
+
+  @Test
+  void anotherReleaseStandsBesideTheFirstUnderANameOfItsOwn() throws IOException {
+    Set<Path> first = supports(wanted("1"));
+    Set<Path> second = supports(wanted("2"));
+    assertThat(first).isNotEmpty();
+    assertThat(second).isNotEqualTo(first);
+  }
+
+  private static Set<Path> supports(Wanted wanted) {
+    Set<Path> paths = new HashSet<>();
+    for (Piece piece : wanted.pieces()) {
+      if (piece.part() == Part.SUPPORT && piece instanceof Piece.WholeFile) {
+        paths.add(piece.path());
+      }
+    }
+    return paths;
+  }
+
+  @Test
+  void secretsStandOnlyInFilesOfTheirOwner() throws IOException {
+    boolean found = false;
+    for (Piece piece : wanted("1").pieces()) {
+      if (piece instanceof Piece.WholeFile file) {
+        try (InputStream in = file.content().open()) {
+          String text = new String(in.readAllBytes(), StandardCharsets.UTF_8);
+          if (text.contains(SECRET)) {
+            found = true;
+            assertThat(file.access().mode()).as("" + file.path()).isEqualTo("rw-------");
+          }
+        }
+      }
+    }
+    assertThat(found).isTrue();
+    assertThat(kind.launch(stock()).command()).noneMatch(argument -> argument.contains(SECRET));
+  }
+
+  @Test
+  void aLaunchCarriesItsTokenAndIsTheSameEveryTime() {
+    Launch launch = kind.launch(stock());
+    assertThat(launch.command()).anyMatch(argument -> argument.contains(Launch.TOKEN));
+    assertThat(launch.fingerprint()).isEqualTo(kind.launch(stock()).fingerprint());
+  }
+
+  @Test
+  void nothingIsUpBeforeAnythingWasSeen() throws IOException {
+    Placement placement = wanted("1").placement();
+    Evidence nothing =
+        new Evidence(
+            "", 0, Duration.ZERO, false, true, true, Set.of(), Duration.ZERO, "", true, false);
+    assertThat(kind.sign(stock(), placement, Expected.UP, nothing))
+        .isInstanceOf(Sign.Waiting.class);
+    Evidence ended =
+        new Evidence(
+            "", 0, Duration.ZERO, false, false, false, Set.of(), Duration.ZERO, "", true, false);
+    assertThat(kind.sign(stock(), placement, Expected.UP, ended)).isInstanceOf(Sign.Failed.class);
+  }
+
+  /** An application with a data source whose password is the secret. */
+  private Order order(Artifact artifact) throws IOException {
+    Path file = folder.resolve("jolly.toml");
+    Files.writeString(
+        file,
+        "name = \"bell\"\nartifact = \""
+            + artifact.file()
+            + "\"\n[datasource.bell]\nurl = \"jdbc:h2:mem:bell\"\nuser = \"bell\"\n"
+            + "password = \"env:BELL\"\ndriver = \"none.jar\"\n"
+            + handed());
+    return new Order(
+        ApplicationFile.read(file, Optional.empty()),
+        artifact,
+        "1",
+        false,
+        Map.of("bell", SECRET),
+        Map.of(),
+        Map.of(),
+        Optional.empty());
+  }
+}
