@@ -1,5 +1,7 @@
 package jollycrate.dist;
 
+import static org.assertj.core.api.Assertions.assertThat;
+
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
@@ -39,6 +41,13 @@ final class Program {
     List<String> command = new ArrayList<>(List.of(HOME.resolve("bin/jolly").toString()));
     command.addAll(List.of(args));
     return run(command);
+  }
+
+  /** Runs a command that must end with an exit code. */
+  Run ends(int exit, String... args) {
+    Run run = run(args);
+    assertThat(run.exit()).as("jolly " + String.join(" ", args) + "\n" + run.all()).isEqualTo(exit);
+    return run;
   }
 
   /** Runs a shell script with arguments. */
