@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Stream;
+import jollycrate.app.Jvm;
 import jollycrate.app.NotDescribedException;
 import jollycrate.app.ServerEntry;
 import jollycrate.app.ServerLog;
@@ -68,8 +69,7 @@ final class ServerFoundation {
             http,
             admin,
             wanted.address(),
-            wanted.memory(),
-            wanted.java(),
+            new Jvm(wanted.java(), wanted.memory(), List.of()),
             List.of(),
             wanted.service(),
             Optional.empty(),
@@ -160,8 +160,7 @@ final class ServerFoundation {
         http,
         admin,
         ServersFile.LOOPBACK,
-        ServersFile.MEMORY,
-        Optional.empty(),
+        Jvm.USUAL,
         List.of(),
         service,
         Optional.empty(),
@@ -227,8 +226,8 @@ final class ServerFoundation {
         entry.http(),
         entry.admin(),
         entry.address(),
-        entry.memory(),
-        entry.java().orElse(setting.java()),
+        entry.jvm().home().orElse(setting.java()),
+        entry.jvm(),
         environment,
         entry.env(),
         entry.beside(),

@@ -12,8 +12,7 @@ import java.util.Optional;
  * @param http HTTP port
  * @param admin port of the admin listener, on loopback only
  * @param address that the HTTP listener binds
- * @param memory most heap, as the JVM takes it
- * @param java home of the Java it runs on; empty: the one this tool runs on
+ * @param jvm that it runs on
  * @param env names of variables passed on to it
  * @param service whether it is a service: a folder in which a program of its own runs
  * @param beside port on which a service's new release comes up beside the old one
@@ -28,8 +27,7 @@ public record ServerEntry(
     int http,
     Optional<Integer> admin,
     String address,
-    String memory,
-    Optional<Path> java,
+    Jvm jvm,
     List<String> env,
     boolean service,
     Optional<Integer> beside,

@@ -22,9 +22,6 @@ public final class ServersFile {
   /** Where the HTTP listener binds when nothing is said. */
   public static final String LOOPBACK = "127.0.0.1";
 
-  /** Most heap when nothing is said. */
-  public static final String MEMORY = "256m";
-
   private static final Pattern SIZE = Pattern.compile("(\\d{1,6})([kKmM])");
   private static final Map<String, String> FRONT =
       Map.of(
@@ -78,10 +75,6 @@ public final class ServersFile {
     if (!section.has("http")) {
       section.missing("http", "Give its HTTP port, like http = 8081");
     }
-    String memory = section.text("memory").orElse(MEMORY);
-    if (!memory.matches("\\d+[kKmMgG]")) {
-      section.problem("memory", "'" + memory + "' is no size", "Write it like \"256m\" or \"1g\"");
-    }
     Optional<Integer> http = section.number("http", 1, 65_535).map(Long::intValue);
     Optional<Integer> admin = section.number("admin", 1, 65_535).map(Long::intValue);
     if (http.isPresent() && http.equals(admin)) {
@@ -106,8 +99,7 @@ public final class ServersFile {
             http.orElse(0),
             admin,
             section.text("address").orElse(LOOPBACK),
-            memory,
-            section.text("java").map(at -> folder.resolve(at).normalize()),
+            Jvm.read(section, folder),
             section.texts("env"),
             service,
             beside,
@@ -258,10 +250,10 @@ public final class ServersFile {
     if (!entry.address().equals(LOOPBACK)) {
       line(toml, "address", entry.address());
     }
-    if (!entry.memory().equals(MEMORY)) {
-      line(toml, "memory", entry.memory());
+    if (!entry.jvm().memory().equals(Jvm.MEMORY)) {
+      line(toml, "memory", entry.jvm().memory());
     }
-    entry.java().ifPresent(at -> line(toml, "java", at.toString()));
+    entry.jvm().home().ifPresent(at -> line(toml, "java", at.toString()));
     return toml.toString();
   }
 

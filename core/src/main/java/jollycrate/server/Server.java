@@ -1,12 +1,14 @@
 package jollycrate.server;
 
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Stream;
 import jollycrate.app.Boot;
 import jollycrate.app.Front;
+import jollycrate.app.Jvm;
 import jollycrate.app.ServerLog;
 
 /**
@@ -16,6 +18,7 @@ import jollycrate.app.ServerLog;
  * @param folder the instance's own
  * @param admin port of the admin listener, if it has one
  * @param java home of the Java it runs on
+ * @param jvm what else is told to that Java
  * @param environment everything its process sees
  * @param declared names of the variables among them that servers.toml asks for
  * @param beside port on which a new release comes up beside the old one
@@ -30,8 +33,8 @@ public record Server(
     int http,
     Optional<Integer> admin,
     String address,
-    String memory,
     Path java,
+    Jvm jvm,
     Map<String, String> environment,
     List<String> declared,
     Optional<Integer> beside,
@@ -42,6 +45,17 @@ public record Server(
   /** The Java program it runs with. */
   public Path javaProgram() {
     return java.resolve("bin/java");
+  }
+
+  /**
+   * The beginning of the command that runs what people put there, up to the options of its kind.
+   */
+  public List<String> javaCommand() {
+    List<String> command = new ArrayList<>();
+    command.add(javaProgram().toString());
+    command.add("-Xmx" + jvm.memory());
+    command.addAll(jvm.options());
+    return command;
   }
 
   /** The host part of addresses that reach what it binds. */

@@ -13,6 +13,7 @@ import java.util.TreeSet;
 import jollycrate.app.Application;
 import jollycrate.app.Check;
 import jollycrate.app.Front;
+import jollycrate.app.Jvm;
 import jollycrate.app.Secrets;
 import jollycrate.app.ServerLog;
 import jollycrate.artifact.Artifact;
@@ -75,8 +76,8 @@ public final class World {
             8080,
             Optional.empty(),
             "127.0.0.1",
-            "64m",
             Path.of("/java"),
+            Jvm.USUAL,
             Map.of(),
             List.of(),
             Optional.empty(),
@@ -104,7 +105,9 @@ public final class World {
   DeliveryOutcome deploy(String name, String release) {
     Path file = releases.resolve(name + "-" + release.replace(' ', '_') + ".war");
     try {
-      Files.writeString(file, release);
+      if (Files.notExists(file)) {
+        Files.writeString(file, release);
+      }
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }

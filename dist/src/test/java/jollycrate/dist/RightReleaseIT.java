@@ -60,7 +60,7 @@ class RightReleaseIT {
           artifact = "%s"
           [app]
           path = "/shop"
-          starts-within = "10s"
+          starts-within = "60s"
           [[check]]
           get = "/"
           text = "right"
@@ -71,6 +71,9 @@ class RightReleaseIT {
       String current = right.toString();
       for (Path failing : new Path[] {throwing, wrong, hanging}) {
         workshop.edit(current, failing.toString());
+        if (failing.equals(hanging)) {
+          workshop.edit("starts-within = \"60s\"", "starts-within = \"8s\"");
+        }
         current = failing.toString();
         String told = workshop.ends(5, "deploy", "--to", "bench").out();
         assertThat(told)

@@ -58,6 +58,7 @@ final class Yard implements AutoCloseable {
     yard.pack("app.jar", main);
     yard.describe(lines);
     yard.ok("server", "new", "yard", "--as-service", "--http", "" + yard.http);
+    Workshop.startsLightly(folder.resolve("servers.toml"));
     return yard;
   }
 

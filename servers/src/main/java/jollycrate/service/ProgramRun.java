@@ -109,9 +109,7 @@ final class ProgramRun {
   }
 
   private List<String> command(Handing handing, String settingsPath) {
-    List<String> command = new ArrayList<>();
-    command.add(server.javaProgram().toString());
-    command.add("-Xmx" + server.memory());
+    List<String> command = server.javaCommand();
     command.add("-XX:+ExitOnOutOfMemoryError");
     command.add("-Dfile.encoding=UTF-8");
     program.java().forEach(option -> command.add(option.replace(Program.SETTINGS, settingsPath)));

@@ -121,9 +121,7 @@ public final class TomcatKind implements ServerKind {
     Server server = stock.server();
     Path home = server.installation();
     Path base = server.folder();
-    List<String> command = new ArrayList<>();
-    command.add(server.javaProgram().toString());
-    command.add("-Xmx" + server.memory());
+    List<String> command = server.javaCommand();
     command.add("-Djava.util.logging.config.file=" + base.resolve("conf/logging.properties"));
     command.add("-Djava.util.logging.manager=org.apache.juli.ClassLoaderLogManager");
     command.add("-Dcatalina.home=" + home);

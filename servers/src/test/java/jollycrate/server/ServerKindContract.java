@@ -19,6 +19,7 @@ import java.util.jar.JarEntry;
 import java.util.jar.JarOutputStream;
 import java.util.jar.Manifest;
 import jollycrate.app.ApplicationFile;
+import jollycrate.app.Jvm;
 import jollycrate.app.ServerLog;
 import jollycrate.artifact.Artifact;
 import jollycrate.artifact.ArtifactKind;
@@ -60,8 +61,8 @@ public abstract class ServerKindContract {
             18_091,
             Optional.of(18_092),
             "127.0.0.1",
-            "64m",
             Path.of(System.getProperty("java.home")),
+            Jvm.USUAL,
             host.environment(),
             List.of(),
             Optional.empty(),

@@ -7,6 +7,7 @@ import java.util.Optional;
 import java.util.concurrent.Callable;
 import jollycrate.NewServer;
 import jollycrate.ServerState;
+import jollycrate.app.Jvm;
 import jollycrate.app.ServerEntry;
 import jollycrate.app.ServersFile;
 import jollycrate.cli.ExitCode;
@@ -87,7 +88,7 @@ public final class ServerCommand implements Runnable {
     @Option(
         names = "--memory",
         paramLabel = "SIZE",
-        defaultValue = ServersFile.MEMORY,
+        defaultValue = Jvm.MEMORY,
         description = "Most heap, like 512m (${DEFAULT-VALUE}).")
     private String memory;
 

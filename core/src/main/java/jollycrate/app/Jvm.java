@@ -1,0 +1,46 @@
+package jollycrate.app;
+
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * The Java virtual machine that a server is given.
+ *
+ * @param home of the Java it runs on; empty: the one this tool runs on
+ * @param memory most heap, as the JVM takes it
+ * @param options further ones, as the {@code java} command takes them
+ */
+public record Jvm(Optional<Path> home, String memory, List<String> options) {
+  /** Most heap when nothing is said. */
+  public static final String MEMORY = "256m";
+
+  /** When nothing is said. */
+  public static final Jvm USUAL = new Jvm(Optional.empty(), MEMORY, List.of());
+
+  private static final List<String> NOT_AN_OPTION =
+      List.of("-cp", "-classpath", "--class-path", "-jar", "-m", "--module", "-version", "-help");
+
+  static Jvm read(Section section, Path folder) {
+    String memory = section.text("memory").orElse(MEMORY);
+    if (!memory.matches("\\d+[kKmMgG]")) {
+      section.problem("memory", "'" + memory + "' is no size", "Write it like \"256m\" or \"1g\"");
+    }
+    List<String> options = section.texts("java-options");
+    options.forEach(option -> mustBeOption(section, option));
+    return new Jvm(section.text("java").map(at -> folder.resolve(at).normalize()), memory, options);
+  }
+
+  private static void mustBeOption(Section section, String option) {
+    if (!option.startsWith("-") || NOT_AN_OPTION.contains(option)) {
+      section.problem(
+          "java-options",
+          "'" + option + "' is no option of a Java virtual machine",
+          "Write each one by itself, like [\"-Xss2m\", \"-Duser.timezone=UTC\"]");
+    } else if (option.startsWith("-Xmx")) {
+      section.problem("java-options", "'memory' says that already", "Remove " + option);
+    } else if (option.matches("-D(?:jolly|catalina)\\..*")) {
+      section.problem("java-options", "jolly itself gives '" + option + "'", "Remove it");
+    }
+  }
+}
