@@ -120,7 +120,7 @@ public final class Jolly {
     boolean one = COMMANDS.contains(first) || VERSION.contains(first);
     for (String name : COMMANDS) {
       if (!one || name.equals(first)) {
-        line.addSubcommand(command(name));
+        line.addSubcommand(command(name, args.length > 1 ? args[1] : ""));
       }
     }
     line.setOut(new PrintWriter(screen.out(), true, StandardCharsets.UTF_8));
@@ -134,12 +134,12 @@ public final class Jolly {
   }
 
   /** Made only when it is asked for, which keeps the start short. */
-  private Object command(String name) {
+  private Object command(String name, String next) {
     return switch (name) {
       case "inspect" -> new InspectCommand(session);
       case "compare" -> new CompareCommand(session);
       case "pack" -> new PackCommand(session);
-      case "server" -> ServerCommand.line(session);
+      case "server" -> ServerCommand.line(session, next);
       case "deploy" -> new DeployCommand(session);
       case "check" -> new CheckCommand(session);
       case "undeploy" -> new UndeployCommand(session);

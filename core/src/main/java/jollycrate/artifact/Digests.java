@@ -3,7 +3,6 @@ package jollycrate.artifact;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
@@ -18,11 +17,9 @@ public final class Digests {
     return hex(sha256().digest(bytes));
   }
 
-  /** Digest of a file's content. */
+  /** Digest of a file's content; a file that did not change meanwhile is read once. */
   public static String of(Path file) throws IOException {
-    try (InputStream in = Files.newInputStream(file)) {
-      return copying(in, OutputStream.nullOutputStream());
-    }
+    return SeenFiles.digest(file);
   }
 
   /** Copies everything and returns the digest of what was copied. */

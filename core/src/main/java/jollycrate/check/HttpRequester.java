@@ -17,11 +17,15 @@ import org.apache.hc.client5.http.ConnectTimeoutException;
 import org.apache.hc.client5.http.config.ConnectionConfig;
 import org.apache.hc.client5.http.config.RequestConfig;
 import org.apache.hc.client5.http.cookie.BasicCookieStore;
+import org.apache.hc.client5.http.cookie.CookieSpecFactory;
 import org.apache.hc.client5.http.cookie.CookieStore;
 import org.apache.hc.client5.http.impl.classic.CloseableHttpClient;
 import org.apache.hc.client5.http.impl.classic.HttpClients;
+import org.apache.hc.client5.http.impl.cookie.RFC6265CookieSpecFactory;
 import org.apache.hc.client5.http.impl.io.PoolingHttpClientConnectionManagerBuilder;
 import org.apache.hc.client5.http.protocol.HttpClientContext;
+import org.apache.hc.client5.http.ssl.DefaultClientTlsStrategy;
+import org.apache.hc.client5.http.ssl.TlsSocketStrategy;
 import org.apache.hc.core5.http.ClassicHttpResponse;
 import org.apache.hc.core5.http.ContentType;
 import org.apache.hc.core5.http.HttpEntity;
@@ -37,6 +41,17 @@ public final class HttpRequester implements Requester {
   private static final int MOST_BODY_BYTES = 8 << 20;
   private static final Timeout CONNECT = Timeout.ofSeconds(5);
 
+  /**
+   * Cookies go back to the one server they came from, so the list of suffixes that many sites share
+   * need not be read, which takes longer than a request.
+   */
+  private static final CookieSpecFactory COOKIES = new RFC6265CookieSpecFactory();
+
+  /** Certificates are read when something is asked over TLS, as that takes a while. */
+  private static final TlsSocketStrategy WHEN_ASKED =
+      (socket, host, port, attachment, context) ->
+          DefaultClientTlsStrategy.createDefault().upgrade(socket, host, port, attachment, context);
+
   private final Map<String, CookieStore> cookies = new HashMap<>();
   private final CloseableHttpClient client =
       HttpClients.custom()
@@ -45,8 +60,10 @@ public final class HttpRequester implements Requester {
           .disableAuthCaching()
           .disableContentCompression()
           .setUserAgent("jolly")
+          .setDefaultCookieSpecRegistry(name -> COOKIES)
           .setConnectionManager(
               PoolingHttpClientConnectionManagerBuilder.create()
+                  .setTlsSocketStrategy(WHEN_ASKED)
                   .setDefaultConnectionConfig(
                       ConnectionConfig.custom().setConnectTimeout(CONNECT).build())
                   .build())

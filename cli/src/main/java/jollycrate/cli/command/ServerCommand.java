@@ -1,10 +1,12 @@
 package jollycrate.cli.command;
 
 import java.nio.file.Path;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.Callable;
+import java.util.function.Supplier;
 import jollycrate.NewServer;
 import jollycrate.ServerState;
 import jollycrate.app.Jvm;
@@ -38,14 +40,26 @@ public final class ServerCommand implements Runnable {
 
   private ServerCommand() {}
 
-  /** The command with those below it. */
-  public static CommandLine line(Session session) {
-    return new CommandLine(new ServerCommand())
-        .addSubcommand(new New(session))
-        .addSubcommand(new ListAll(session))
-        .addSubcommand(new Start(session))
-        .addSubcommand(new Stop(session))
-        .addSubcommand(new ServerLogCommand(session));
+  /**
+   * The command with those below it.
+   *
+   * @param asked the only one that is needed; another word: all of them
+   */
+  public static CommandLine line(Session session, String asked) {
+    Map<String, Supplier<Object>> below = new LinkedHashMap<>();
+    below.put("new", () -> new New(session));
+    below.put("list", () -> new ListAll(session));
+    below.put("start", () -> new Start(session));
+    below.put("stop", () -> new Stop(session));
+    below.put("log", () -> new ServerLogCommand(session));
+    CommandLine line = new CommandLine(new ServerCommand());
+    below.forEach(
+        (name, command) -> {
+          if (name.equals(asked) || !below.containsKey(asked)) {
+            line.addSubcommand(command.get());
+          }
+        });
+    return line;
   }
 
   @Override
