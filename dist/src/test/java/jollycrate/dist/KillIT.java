@@ -23,7 +23,7 @@ class KillIT {
   @TempDir Path folder;
 
   @ParameterizedTest
-  @ValueSource(ints = {3, 9, 16, 19})
+  @ValueSource(ints = {9, 19})
   void killedWhenALineStandsThere(int line) throws Exception {
     try (Workshop workshop = Workshop.open(folder)) {
       String before = workshop.trace();

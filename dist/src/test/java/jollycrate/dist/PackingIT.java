@@ -26,6 +26,10 @@ class PackingIT {
     Map<String, String> second =
         packed(two, Map.of("TZ", "Pacific/Auckland", "LC_ALL", "C", "LANG", "C"));
     assertThat(first).hasSize(7).isEqualTo(second);
+    assertThat(
+            new Program(one.resolve("spokes")).ends(0, "inspect", "crate/spokes-1.4.0.war").out())
+        .contains("needs 17 (class-file version 61")
+        .contains("jdbc/spokes  declared in WEB-INF/web.xml:");
     Map<String, String> dated = packed(two, Map.of("SOURCE_DATE_EPOCH", "1700000000"));
     assertThat(dated).hasSize(7).doesNotContainValue(first.get("spokes-1.4.0.war"));
     try (ZipFile zip = new ZipFile(two.resolve("spokes/crate/spokes-1.4.0.war").toFile())) {
@@ -57,6 +61,9 @@ class PackingIT {
       Path sample = parent.resolve(name);
       if (!Files.exists(sample)) {
         Workshop.copySample(name, parent);
+        if (name.equals("spokes")) {
+          Files.writeString(sample.resolve("web/räder.txt"), "Räder");
+        }
       }
       Program program = new Program(sample);
       environment.forEach(program::with);

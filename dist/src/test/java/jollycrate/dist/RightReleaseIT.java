@@ -15,10 +15,8 @@ class RightReleaseIT {
   void theNewReleaseAnswersWhenDeployReturns() throws IOException {
     try (Workshop workshop = Workshop.open(folder)) {
       workshop.ok("deploy", "--to", "bench");
-      for (int round = 0; round < 3; round++) {
-        swap(workshop, "1.4.0", "1.5.0");
-        swap(workshop, "1.5.0", "1.4.0");
-      }
+      swap(workshop, "1.4.0", "1.5.0");
+      swap(workshop, "1.5.0", "1.4.0");
     }
   }
 

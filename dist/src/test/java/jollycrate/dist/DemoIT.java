@@ -1,0 +1,25 @@
+package jollycrate.dist;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Path;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** The demo tells the truth. */
+class DemoIT {
+  @TempDir Path folder;
+
+  @Test
+  void theDemoGoesAsTold() {
+    Program.Run demo = new Program(folder).run("demo", "--folder", "stage");
+    assertThat(demo.exit()).as(demo.all()).isZero();
+    assertThat(demo.out())
+        .contains("Delivered spokes 1.4.0", "Delivered spokes 1.5.0", "Unchanged: spokes 1.5.0")
+        .contains("Blocked: nothing was touched")
+        .contains("spokes.TicketStore.list(TicketStore.java:")
+        .contains("Taken back: bench is as it was before")
+        .contains("No trace: all ");
+    assertThat(folder.resolve("stage")).doesNotExist();
+  }
+}
