@@ -56,7 +56,7 @@ final class Act {
             stock,
             target.application(),
             target.wanted(),
-            site.kind().launch(stock),
+            site.kind().processes().launch(stock),
             ails(stock))
         .compute();
   }

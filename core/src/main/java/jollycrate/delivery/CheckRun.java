@@ -76,6 +76,7 @@ final class CheckRun {
       return result.cause();
     }
     return site.kind()
+        .logs()
         .explain(placement.packages(), LogSlice.since(site, mark).text())
         .map(found -> LogSlice.since(site, mark).located(site, found))
         .or(result::cause);

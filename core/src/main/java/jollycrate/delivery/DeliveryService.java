@@ -89,7 +89,9 @@ public final class DeliveryService {
       }
       Stock stock = site.stockTaker().take(List.of());
       Wanted wanted =
-          site.kind().wanted(stock, order).after(BootUnit.pieces(stock, site.kind().launch(stock)));
+          site.kind()
+              .wanted(stock, order)
+              .after(BootUnit.pieces(stock, site.kind().processes().launch(stock)));
       wanted.hidden().forEach(secrets::hide);
       Target target = target(order, wanted);
       Act act = new Act(site, progress, interrupts, target, outcome);

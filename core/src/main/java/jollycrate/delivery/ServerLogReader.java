@@ -37,6 +37,7 @@ public final class ServerLogReader {
     String events = LogSlice.since(site, new LogPlace(site.log(), 0)).text();
     for (Standing.Owner owner : stock.standing().applications()) {
       site.kind()
+          .logs()
           .output(site.files(), site.server(), owner.placement(), events)
           .ifPresent(this::beginAt);
     }
@@ -57,7 +58,7 @@ public final class ServerLogReader {
   /** Begins not far from the end, in the part before the last one if need be. */
   public ServerLogReader nearTheEnd() {
     Stock stock = site.stockTaker().take(List.of());
-    List<Path> logs = site.kind().logs(stock);
+    List<Path> logs = site.kind().logs().all(stock);
     for (Path end : ends(stock)) {
       long size = site.files().facts(end).size();
       tail.from(end, lineAt(end, size - NEAR_THE_END));
@@ -90,11 +91,11 @@ public final class ServerLogReader {
   }
 
   private List<Path> logs() {
-    return site.kind().logs(site.stockTaker().take(List.of()));
+    return site.kind().logs().all(site.stockTaker().take(List.of()));
   }
 
   private List<Path> ends(Stock stock) {
-    return site.kind().logs(stock).stream().map(LogTail::end).distinct().toList();
+    return site.kind().logs().all(stock).stream().map(LogTail::end).distinct().toList();
   }
 
   /** Tells of all that stands there. */

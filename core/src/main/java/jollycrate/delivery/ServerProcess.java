@@ -42,20 +42,20 @@ final class ServerProcess {
       return List.of();
     }
     Stock stock = site.stockTaker().take(List.of());
-    return site.kind().noted(site.server(), stock.texts()).stream()
+    return site.kind().processes().noted(site.server(), stock.texts()).stream()
         .filter(site.host().processes()::alive)
         .toList();
   }
 
   /** Starts it as it is described. */
   void start(Stock stock) {
-    Launch launch = site.kind().launch(stock);
+    Launch launch = site.kind().processes().launch(stock);
     start(launch, launch.fingerprint());
   }
 
   /** Starts it as it ran before it was stopped, whatever the description says by now. */
   void startAgain(Stock stock, Step.StopServer stopped) {
-    start(site.kind().launch(stock).as(stopped.command()), stopped.fingerprint());
+    start(site.kind().processes().launch(stock).as(stopped.command()), stopped.fingerprint());
   }
 
   /** The token is on record before the start, so that a process is found even after a crash. */
@@ -79,10 +79,10 @@ final class ServerProcess {
    */
   void stop() {
     Stock stock = site.stockTaker().take(List.of());
-    List<Identity> left = site.kind().noted(site.server(), stock.texts());
+    List<Identity> left = site.kind().processes().noted(site.server(), stock.texts());
     running()
         .map(Running::identity)
-        .ifPresent(process -> stop(process, site.kind().endsWithin(stock)));
+        .ifPresent(process -> stop(process, site.kind().processes().endsWithin(stock)));
     left.forEach(process -> stop(process, POLITE));
   }
 

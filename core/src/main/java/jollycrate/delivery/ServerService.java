@@ -155,7 +155,7 @@ public final class ServerService {
       troubles.addAll(down(standing));
       String log = LogSlice.since(site, new LogPlace(site.log(), 0)).text();
       for (Standing.Owner owner : standing.applications()) {
-        troubles.addAll(site.kind().remarks(site.server(), owner.placement(), log));
+        troubles.addAll(site.kind().logs().remarks(site.server(), owner.placement(), log));
       }
     }
     return List.copyOf(troubles);

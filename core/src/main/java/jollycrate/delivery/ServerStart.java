@@ -89,6 +89,7 @@ final class ServerStart {
             : "its process ended while starting";
     Cause cause = Cause.of(what, "Read " + site.log());
     return site.kind()
+        .logs()
         .explain(List.of(), log.text())
         .map(found -> log.located(site, found).with(waits.othersOnItsPorts()))
         .orElse(cause);

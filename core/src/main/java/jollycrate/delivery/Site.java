@@ -49,7 +49,7 @@ public record Site(Host host, ServerKind kind, Traits traits, Server server, Tim
     if (traits.listens()) {
       return Optional.empty();
     }
-    return kind.down(server, placement, LogSlice.since(this, new LogPlace(log(), 0)).text());
+    return kind.logs().down(server, placement, LogSlice.since(this, new LogPlace(log(), 0)).text());
   }
 
   /** Rights of the records: as readable as the server's folder itself. */

@@ -128,6 +128,7 @@ final class Waits {
             "waited " + limit.toSeconds() + " s for " + what + ", in vain",
             "Look at what it does while it starts, or raise 'starts-within' in [app]");
     return site.kind()
+        .logs()
         .explain(placement.packages(), seen.log().text())
         .map(told -> cause.with(seen.log().located(site, told).why()))
         .or(() -> stalled(placement, cause))
@@ -146,7 +147,7 @@ final class Waits {
     Optional<Cause> found = Optional.empty();
     while (found.isEmpty() && site.time().now().isBefore(until)) {
       site.time().pause(LOOK_AGAIN);
-      found = site.kind().stalled(placement.packages(), LogSlice.since(site, mark).text());
+      found = site.kind().logs().stalled(placement.packages(), LogSlice.since(site, mark).text());
     }
     return found
         .map(seen -> LogSlice.since(site, mark).located(site, seen))
@@ -191,7 +192,7 @@ final class Waits {
   }
 
   private Optional<LogPlace> output(Placement placement, String log) {
-    return site.kind().output(site.files(), site.server(), placement, log);
+    return site.kind().logs().output(site.files(), site.server(), placement, log);
   }
 
   /** Where the log that an application's own words go to ends now. */

@@ -66,7 +66,7 @@ public final class StockTaker {
   }
 
   private List<Identity> processes(Map<Path, byte[]> texts) {
-    List<Identity> processes = new ArrayList<>(kind.noted(server, texts));
+    List<Identity> processes = new ArrayList<>(kind.processes().noted(server, texts));
     running().map(Running::identity).ifPresent(processes::add);
     return processes;
   }

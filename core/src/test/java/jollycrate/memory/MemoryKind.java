@@ -17,6 +17,8 @@ import jollycrate.host.Launch;
 import jollycrate.server.Cause;
 import jollycrate.server.Evidence;
 import jollycrate.server.Expected;
+import jollycrate.server.KindLogs;
+import jollycrate.server.KindProcesses;
 import jollycrate.server.Occupant;
 import jollycrate.server.Order;
 import jollycrate.server.Part;
@@ -34,7 +36,7 @@ import jollycrate.server.Traits;
 import jollycrate.server.Wanted;
 
 /** The kind of the server in memory, in each of the three swaps. */
-final class MemoryKind implements ServerKind {
+final class MemoryKind implements ServerKind, KindProcesses, KindLogs {
   static final Traits TRAITS =
       new Traits(
           "memory",
@@ -190,6 +192,21 @@ final class MemoryKind implements ServerKind {
     return !evidence.alive() || quiet || seen || evidence.started() && begun == 0
         ? new Sign.Reached()
         : new Sign.Waiting("end of " + name);
+  }
+
+  @Override
+  public KindProcesses processes() {
+    return this;
+  }
+
+  @Override
+  public KindLogs logs() {
+    return this;
+  }
+
+  @Override
+  public List<Path> all(Stock stock) {
+    return List.of();
   }
 
   @Override

@@ -4,20 +4,25 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import java.io.IOException;
+import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.List;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
-/** The unit that starts a server with the machine, as far as it can be tried without systemd. */
+/** The unit that starts a server with the machine, started by a systemd of the test's own. */
 class BootIT {
+  private static final Path SYSTEMD = Path.of("/lib/systemd/systemd");
+  private static final Pattern RUNS_AS = Pattern.compile("runs as (\\d+)");
+
   @TempDir Path folder;
 
   @Test
-  void theUnitIsSoundAndWhatItStartsIsKnown() throws Exception {
-    assumeTrue(Files.isExecutable(Path.of("/usr/bin/systemd-analyze")));
+  void systemdStartsItKeepsItAndItIsKnown() throws Exception {
+    assumeTrue(Files.isExecutable(SYSTEMD) && System.getProperty("user.name").equals("root"));
     Path home = Files.createDirectory(folder.resolve("home dir"));
     try (Yard yard =
         Yard.with(
@@ -30,32 +35,49 @@ class BootIT {
       Files.writeString(servers, Files.readString(servers) + "boot = \"user\"\n");
       assertThat(yard.ok("deploy", "--to", "yard"))
           .contains("systemd-analyze accepts it, exposure level");
-      Path unit = home.resolve(".config/systemd/user/jolly-yard.service");
-      List<String> command = command(unit);
       yard.ok("server", "stop", "yard");
-      Process started = new ProcessBuilder(command).directory(yard.server.toFile()).start();
+      long next;
+      Process systemd = systemd(home);
       try {
         Yard.until("the program", () -> answers(yard));
-        assertThat(yard.ok("server", "list")).contains("runs as " + started.pid());
+        long keeper = keeper(yard);
+        assertThat(ProcessHandle.of(keeper).flatMap(ProcessHandle::parent))
+            .contains(systemd.toHandle());
         long pid = yard.program();
         assertThat(yard.ok("deploy", "--to", "yard")).contains("Unchanged");
         assertThat(yard.program()).isEqualTo(pid);
+        Yard.kill(keeper);
+        Yard.until("another program", () -> answers(yard) && programOf(yard) != pid);
+        next = keeper(yard);
+        assertThat(next).isNotEqualTo(keeper);
         yard.ok("undeploy", "yard", "--from", "yard");
         try (Stream<Path> left = Files.walk(home)) {
           assertThat(left).containsExactly(home);
         }
       } finally {
-        started.destroy();
-        started.waitFor();
+        systemd.destroy();
+        systemd.waitFor();
       }
+      assertThat(Yard.runs(next)).isFalse();
     }
   }
 
-  private static List<String> command(Path unit) throws IOException {
-    return Files.readAllLines(unit).stream()
-        .filter(line -> line.startsWith("ExecStart="))
-        .flatMap(line -> Stream.of(line.substring("ExecStart=".length()).split(" ")))
-        .toList();
+  private Process systemd(Path home) throws IOException {
+    Path script = folder.resolve("systemd.sh");
+    try (InputStream in = BootIT.class.getResourceAsStream("/systemd.sh")) {
+      Files.copy(in, script);
+    }
+    Path scratch = Files.createDirectory(folder.resolve("systemd"));
+    return new ProcessBuilder("sh", script.toString(), scratch.toString(), home.toString())
+        .redirectErrorStream(true)
+        .redirectOutput(folder.resolve("systemd.out").toFile())
+        .start();
+  }
+
+  private static long keeper(Yard yard) {
+    Matcher told = RUNS_AS.matcher(yard.ok("server", "list"));
+    assertThat(told.find()).isTrue();
+    return Long.parseLong(told.group(1));
   }
 
   private static boolean answers(Yard yard) {
@@ -63,6 +85,14 @@ class BootIT {
       return yard.page("/").startsWith("200");
     } catch (IOException e) {
       return false;
+    }
+  }
+
+  private static long programOf(Yard yard) {
+    try {
+      return yard.program();
+    } catch (IOException e) {
+      return 0;
     }
   }
 }

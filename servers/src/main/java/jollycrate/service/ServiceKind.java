@@ -3,21 +3,15 @@ package jollycrate.service;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.Duration;
 import java.time.LocalDateTime;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.jar.JarEntry;
 import java.util.jar.JarOutputStream;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import jollycrate.artifact.ArtifactKind;
 import jollycrate.artifact.ClassPathPlace;
@@ -25,13 +19,10 @@ import jollycrate.artifact.ServletNamespace;
 import jollycrate.host.Access;
 import jollycrate.host.Content;
 import jollycrate.host.HostFiles;
-import jollycrate.host.Identity;
-import jollycrate.host.Launch;
-import jollycrate.log.LogTail;
-import jollycrate.server.Cause;
 import jollycrate.server.Evidence;
 import jollycrate.server.Expected;
-import jollycrate.server.LogPlace;
+import jollycrate.server.KindLogs;
+import jollycrate.server.KindProcesses;
 import jollycrate.server.Occupant;
 import jollycrate.server.Order;
 import jollycrate.server.Part;
@@ -54,14 +45,10 @@ import jollycrate.server.Wanted;
  */
 public final class ServiceKind implements ServerKind {
   private static final String KEEPER = "jollycrate/keeper/Keeper.class";
-  private static final String KEEPER_MAIN = "jollycrate.keeper.Keeper";
 
   /** Folders of its own. */
   static final List<String> FOLDERS =
       List.of("keeper", "releases", "settings", "run", "log", "state");
-
-  private static final Duration KEEPER_NEEDS = Duration.ofSeconds(15);
-  private static final Pattern NOTE = Pattern.compile("(\\d+) (\\d+) (\\S+)\\s*");
 
   @Override
   public String name() {
@@ -138,46 +125,6 @@ public final class ServiceKind implements ServerKind {
   }
 
   @Override
-  public List<Identity> noted(Server server, Map<Path, byte[]> texts) {
-    List<Identity> noted = new ArrayList<>();
-    for (int port : server.ports()) {
-      byte[] text = texts.getOrDefault(new ServiceFiles(server).note(port), new byte[0]);
-      Matcher note = NOTE.matcher(new String(text, StandardCharsets.UTF_8));
-      if (note.matches()) {
-        noted.add(
-            new Identity(
-                note.group(3), Long.parseLong(note.group(1)), Long.parseLong(note.group(2))));
-      }
-    }
-    return noted;
-  }
-
-  @Override
-  public Launch launch(Stock stock) {
-    Server server = stock.server();
-    ServiceFiles files = new ServiceFiles(server);
-    List<String> command =
-        List.of(
-            server.javaProgram().toString(),
-            "-Xmx24m",
-            "-Xss256k",
-            "-XX:+UseSerialGC",
-            "-XX:TieredStopAtLevel=1",
-            "-Djolly.token=" + Launch.TOKEN,
-            "-cp",
-            files.keeper().toString(),
-            KEEPER_MAIN,
-            server.folder().toString());
-    return new Launch(
-        command,
-        server.folder(),
-        server.environment(),
-        server.declared(),
-        files.logs().resolve("keeper.log"),
-        List.of());
-  }
-
-  @Override
   public List<Occupant> occupants(Stock stock) {
     return stock.standing().applications().stream()
         .map(
@@ -206,70 +153,13 @@ public final class ServiceKind implements ServerKind {
   }
 
   @Override
-  public Optional<LogPlace> output(
-      HostFiles files, Server server, Placement placement, String log) {
-    String name = String.valueOf(placement.direct().getPort());
-    return KeeperEvents.of(name, log).begun().map(begun -> place(files, server, begun));
-  }
-
-  /** Parts that are too old are gone; then the oldest one that is left. */
-  private static LogPlace place(HostFiles host, Server server, KeeperEvents.Begun begun) {
-    ServiceFiles files = new ServiceFiles(server);
-    Path end = files.log(begun.log());
-    Path first =
-        host.list(files.logs()).stream()
-            .filter(file -> LogTail.end(file).equals(end))
-            .filter(file -> LogTail.number(file) >= begun.number())
-            .min(Comparator.comparingInt(LogTail::number))
-            .orElse(end);
-    boolean whole = !first.equals(end) && LogTail.number(first) > begun.number();
-    return new LogPlace(first, whole ? 0 : begun.offset());
+  public KindProcesses processes() {
+    return new ServiceProcesses();
   }
 
   @Override
-  public Duration endsWithin(Stock stock) {
-    ServiceFiles files = new ServiceFiles(stock.server());
-    long longest =
-        stock.server().ports().stream()
-            .flatMap(port -> stock.text(files.run(port)).stream())
-            .map(text -> RunText.read(text).getProperty("stop.within", ""))
-            .filter(seconds -> seconds.matches("\\d{1,6}"))
-            .mapToLong(Long::parseLong)
-            .max()
-            .orElse(0);
-    return Duration.ofSeconds(longest).plus(KEEPER_NEEDS);
-  }
-
-  @Override
-  public Optional<Cause> down(Server server, Placement placement, String log) {
-    return ProgramSigns.down(server.name(), placement, log);
-  }
-
-  @Override
-  public List<Cause> remarks(Server server, Placement placement, String log) {
-    String name = String.valueOf(placement.direct().getPort());
-    String lost = KeeperEvents.of(name, log).unlogged();
-    return lost.isEmpty()
-        ? List.of()
-        : List.of(
-            Cause.of(
-                "its log cannot be written, and lines were lost: " + lost,
-                "Make room for '" + new ServiceFiles(server).logs() + "'"));
-  }
-
-  @Override
-  public List<Path> logs(Stock stock) {
-    ServiceFiles files = new ServiceFiles(stock.server());
-    return stock.children().getOrDefault(files.logs(), List.of()).stream()
-        .filter(file -> !file.getFileName().toString().equals("keeper.log"))
-        .filter(file -> file.toString().endsWith(".log"))
-        .sorted(Comparator.comparing(file -> file.equals(LogTail.end(file))))
-        .toList();
-  }
-
-  @Override
-  public Optional<Cause> explain(List<String> packages, String log) {
-    return new ProgramFailure(packages).in(log);
+  public KindLogs logs() {
+    return new ServiceLogs();
   }
 
   @Override

@@ -14,14 +14,13 @@ import java.util.regex.Pattern;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipInputStream;
 import jollycrate.artifact.ArtifactKind;
-import jollycrate.artifact.Digests;
 import jollycrate.artifact.ServletNamespace;
 import jollycrate.host.Access;
 import jollycrate.host.HostFiles;
-import jollycrate.host.Launch;
-import jollycrate.server.Cause;
 import jollycrate.server.Evidence;
 import jollycrate.server.Expected;
+import jollycrate.server.KindLogs;
+import jollycrate.server.KindProcesses;
 import jollycrate.server.Occupant;
 import jollycrate.server.Order;
 import jollycrate.server.Piece;
@@ -42,13 +41,6 @@ public final class TomcatKind implements ServerKind {
   private static final Pattern NOTES = Pattern.compile("Apache Tomcat Version (\\d+)\\.(\\d+)\\S*");
   private static final String SERVER_INFO = "org/apache/catalina/util/ServerInfo.properties";
   private static final int FIRST_JAKARTA = 10;
-  private static final List<String> MODULES_OPENED =
-      List.of(
-          "java.base/java.lang",
-          "java.base/java.io",
-          "java.base/java.util",
-          "java.base/java.util.concurrent",
-          "java.rmi/sun.rmi.transport");
 
   @Override
   public Optional<Traits> recognise(HostFiles files, Path installation) {
@@ -105,51 +97,7 @@ public final class TomcatKind implements ServerKind {
       folders.add(listener.descriptors(server));
       folders.add(listener.applications(server));
     }
-    return new Reads(readAtStart(server), folders);
-  }
-
-  private static List<Path> readAtStart(Server server) {
-    Path conf = server.folder().resolve("conf");
-    return List.of(
-        conf.resolve("server.xml"),
-        conf.resolve("catalina.properties"),
-        conf.resolve("logging.properties"));
-  }
-
-  @Override
-  public Launch launch(Stock stock) {
-    Server server = stock.server();
-    Path home = server.installation();
-    Path base = server.folder();
-    List<String> command = server.javaCommand();
-    command.add("-Djava.util.logging.config.file=" + base.resolve("conf/logging.properties"));
-    command.add("-Djava.util.logging.manager=org.apache.juli.ClassLoaderLogManager");
-    command.add("-Dcatalina.home=" + home);
-    command.add("-Dcatalina.base=" + base);
-    command.add("-Djava.io.tmpdir=" + base.resolve("temp"));
-    command.add("-Djava.awt.headless=true");
-    command.add("-Dfile.encoding=UTF-8");
-    command.add("-Dorg.apache.catalina.startup.EXIT_ON_INIT_FAILURE=true");
-    command.add("-Djolly.http.port=" + server.http());
-    command.add("-Djolly.http.address=" + server.address());
-    command.add("-Djolly.admin.port=" + server.admin().orElse(0));
-    command.add("-Djolly.token=" + Launch.TOKEN);
-    MODULES_OPENED.forEach(module -> command.add("--add-opens=" + module + "=ALL-UNNAMED"));
-    command.add("-cp");
-    command.add(home.resolve("bin/bootstrap.jar") + ":" + home.resolve("bin/tomcat-juli.jar"));
-    command.add("org.apache.catalina.startup.Bootstrap");
-    command.add("start");
-    List<String> filesRead =
-        readAtStart(server).stream()
-            .map(path -> Digests.of(stock.texts().getOrDefault(path, new byte[0])))
-            .toList();
-    return new Launch(
-        command,
-        base,
-        server.environment(),
-        server.declared(),
-        base.resolve("logs/server.log"),
-        filesRead);
+    return new Reads(TomcatProcesses.readAtStart(server), folders);
   }
 
   @Override
@@ -187,17 +135,12 @@ public final class TomcatKind implements ServerKind {
   }
 
   @Override
-  public Optional<Cause> explain(List<String> packages, String log) {
-    return new LoggedFailure(packages).in(log, 0);
+  public KindProcesses processes() {
+    return new TomcatProcesses();
   }
 
   @Override
-  public List<Path> logs(Stock stock) {
-    return List.of(stock.server().folder().resolve("logs/server.log"));
-  }
-
-  @Override
-  public Optional<Cause> stalled(List<String> packages, String printed) {
-    return new PrintedThreads(packages).starting(printed);
+  public KindLogs logs() {
+    return new TomcatLogs();
   }
 }

@@ -181,14 +181,15 @@ public abstract class ServerKindContract {
       }
     }
     assertThat(found).isTrue();
-    assertThat(kind.launch(stock()).command()).noneMatch(argument -> argument.contains(SECRET));
+    assertThat(kind.processes().launch(stock()).command())
+        .noneMatch(argument -> argument.contains(SECRET));
   }
 
   @Test
   void aLaunchCarriesItsTokenAndIsTheSameEveryTime() {
-    Launch launch = kind.launch(stock());
+    Launch launch = kind.processes().launch(stock());
     assertThat(launch.command()).anyMatch(argument -> argument.contains(Launch.TOKEN));
-    assertThat(launch.fingerprint()).isEqualTo(kind.launch(stock()).fingerprint());
+    assertThat(launch.fingerprint()).isEqualTo(kind.processes().launch(stock()).fingerprint());
   }
 
   @Test
