@@ -213,6 +213,9 @@ final class ServerFoundation {
   /** The server of an entry, in a folder that may not be its final one. */
   Server server(ServerEntry entry, Path installation, Path folder) {
     Map<String, String> environment = new LinkedHashMap<>(host.environment());
+    host.processes()
+        .accountIn(folder)
+        .ifPresent(account -> environment.putAll(account.variables()));
     for (String name : entry.env()) {
       String value = System.getenv(name);
       if (value != null) {

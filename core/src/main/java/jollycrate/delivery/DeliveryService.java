@@ -284,6 +284,7 @@ public final class DeliveryService {
         new ConnectionTrial(site.host(), site.server(), worksIn(order), probe),
         site.files().free(site.server().folder()),
         site.files()::writable,
+        site.host().processes().accountIn(site.server().folder()),
         this::run);
   }
 

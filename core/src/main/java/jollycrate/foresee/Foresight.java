@@ -13,6 +13,7 @@ public final class Foresight {
           new PlaceRule(),
           new PieceRule(),
           new FrontRule(),
+          new AccountRule(),
           new BootRule());
 
   private Foresight() {}

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.function.Predicate;
+import jollycrate.host.Account;
 import jollycrate.host.Ran;
 import jollycrate.server.Occupant;
 import jollycrate.server.Order;
@@ -20,6 +21,7 @@ import jollycrate.server.Wanted;
  * @param trial opens connections from where the server runs
  * @param freeBytes on the server's disk
  * @param writable whether this user may write at a path
+ * @param account as whom the server runs, when that is not this user
  * @param commands runs a program on the host to its end
  */
 public record Scene(
@@ -31,6 +33,7 @@ public record Scene(
     ConnectionTrial trial,
     long freeBytes,
     Predicate<Path> writable,
+    Optional<Account> account,
     Function<List<String>, Ran> commands) {
 
   Optional<Standing.Owner> owner() {

@@ -25,11 +25,17 @@ public interface HostProcesses {
   }
 
   /**
-   * Starts a process in a session of its own. Before the program begins, its process id stands in
-   * {@code note}; the token is among its arguments, so that it is found even if this call never
-   * returned.
+   * Starts a process in a session of its own, as {@link #accountIn} tells. Before the program
+   * begins, its process id stands in {@code note}; the token is among its arguments, so that it is
+   * found even if this call never returned.
    */
   Identity start(Launch launch, String token, Path note);
+
+  /**
+   * As whom programs run that are started in a folder: its owner, when root asks. Empty when they
+   * run as the one who asks.
+   */
+  Optional<Account> accountIn(Path folder);
 
   /** The running process that carries a token. */
   Optional<Identity> withToken(String token);

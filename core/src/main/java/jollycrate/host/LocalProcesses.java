@@ -21,6 +21,8 @@ import java.util.stream.Collectors;
 
 /** Processes of this machine, as Linux tells them. */
 final class LocalProcesses implements HostProcesses {
+  private static final String ROOT = "root";
+  private static final Map<String, String> PROGRAMS = Map.of("PATH", "/usr/bin:/bin");
   private static final Duration LOOK_AGAIN = Duration.ofMillis(5);
   private static final Duration SIGNAL_LIMIT = Duration.ofSeconds(5);
   private static final Duration NOTE_LIMIT = Duration.ofSeconds(10);
@@ -45,7 +47,9 @@ final class LocalProcesses implements HostProcesses {
 
   @Override
   public Identity start(Launch launch, String token, Path note) {
-    List<String> command = new ArrayList<>(List.of("/bin/sh", "-c", IN_A_SESSION_OF_ITS_OWN));
+    List<String> command = new ArrayList<>();
+    accountIn(launch.workingFolder()).ifPresent(account -> command.addAll(account.become()));
+    command.addAll(List.of("/bin/sh", "-c", IN_A_SESSION_OF_ITS_OWN));
     command.addAll(List.of(NOTE_THEN_BECOME, "jolly-" + token));
     command.addAll(List.of(note.toString(), launch.output().toString()));
     command.addAll(launch.commandWith(token));
@@ -76,6 +80,29 @@ final class LocalProcesses implements HostProcesses {
     }
     throw new IOException(
         "the new process did not tell its id within " + NOTE_LIMIT.toSeconds() + " s");
+  }
+
+  @Override
+  public Optional<Account> accountIn(Path folder) {
+    try {
+      if (!System.getProperty("user.name").equals(ROOT) || Files.notExists(folder)) {
+        return Optional.empty();
+      }
+      String owner = Files.getOwner(folder).getName();
+      return owner.equals(ROOT) ? Optional.empty() : account(owner);
+    } catch (IOException e) {
+      throw HostException.cannot("read the owner of", folder, e);
+    }
+  }
+
+  /** The fields of passwd(5): name, password, user, group, comment, home, shell. */
+  private Optional<Account> account(String name) {
+    List<String> command = List.of("getent", "passwd", name);
+    Ran ran = run(command, Path.of("/"), PROGRAMS, "", SIGNAL_LIMIT);
+    String[] fields = ran.output().strip().split(":", -1);
+    return fields.length < 7
+        ? Optional.empty()
+        : Optional.of(new Account(fields[0], fields[3], Path.of(fields[5])));
   }
 
   @Override
@@ -112,7 +139,7 @@ final class LocalProcesses implements HostProcesses {
     }
     Path root = Path.of("/");
     List<String> command = List.of("kill", "-" + signal, "" + process.pid());
-    Ran ran = run(command, root, Map.of("PATH", "/usr/bin:/bin"), "", SIGNAL_LIMIT);
+    Ran ran = run(command, root, PROGRAMS, "", SIGNAL_LIMIT);
     if (ran.exit() != 0 && alive(process)) {
       throw new HostException(
           "Cannot signal process " + process.pid() + ": " + ran.errors().strip());

@@ -19,6 +19,7 @@ import jollycrate.host.Launch;
  */
 public final class BootUnit {
   private static final String TOKEN = "boot-";
+  private static final String ROOT = "root";
   private static final int STOP_SECONDS = 90;
   private static final List<String> ANYWHERE =
       List.of(
@@ -94,7 +95,7 @@ public final class BootUnit {
       if (folder.equals(Path.of("/etc")) || folder.equals(home())) {
         break;
       }
-      pieces.add(0, new Piece.Folder(folder, access.with("rwxr-xr-x")));
+      pieces.add(0, new Piece.Folder(folder, keeping("rwxr-xr-x")));
     }
     pieces.add(file(file(server), text()));
     pieces.add(
@@ -110,7 +111,12 @@ public final class BootUnit {
 
   private Piece file(Path path, String text) {
     return new Piece.WholeFile(
-        path, Content.of(text), access.with("rw-r--r--"), Part.SUPPORT, PickUp.LIVE);
+        path, Content.of(text), keeping("rw-r--r--"), Part.SUPPORT, PickUp.LIVE);
+  }
+
+  /** Whoever may write a unit of the machine is root: it can say that it runs as root. */
+  private Access keeping(String mode) {
+    return boot == Boot.SYSTEM ? new Access(mode, ROOT, ROOT) : access.with(mode);
   }
 
   private String target() {

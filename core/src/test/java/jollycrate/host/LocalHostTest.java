@@ -2,12 +2,14 @@ package jollycrate.host;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.ServerSocket;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.PosixFilePermissions;
 import java.time.Duration;
 import java.util.List;
 import java.util.Map;
@@ -99,6 +101,31 @@ class LocalHostTest implements HostFilesContract {
     assertThat(Files.readString(log))
         .contains("started", folder.toRealPath().toString(), "GREETING=hello")
         .doesNotContain("HOME=");
+  }
+
+  @Test
+  void whatRootStartsInAFolderOfAnotherRunsAsItsOwner() throws IOException {
+    assumeTrue(System.getProperty("user.name").equals("root"));
+    assertThat(processes.accountIn(folder)).isEmpty();
+    Files.setPosixFilePermissions(folder, PosixFilePermissions.fromString("rwxr-xr-x"));
+    Path theirs = Files.createDirectory(folder.resolve("theirs"));
+    Files.setOwner(
+        theirs,
+        theirs.getFileSystem().getUserPrincipalLookupService().lookupPrincipalByName("nobody"));
+    assertThat(processes.accountIn(theirs).orElseThrow().name()).isEqualTo("nobody");
+    Path log = theirs.resolve("log");
+    Launch launch =
+        new Launch(
+            List.of("/bin/sh", "-c", "id -un; touch done", Launch.TOKEN),
+            theirs,
+            Map.of("PATH", System.getenv("PATH")),
+            List.of(),
+            log,
+            List.of());
+    processes.start(launch, "token-4712", theirs.resolve("note"));
+    until(() -> files.facts(theirs.resolve("done")).exists());
+    assertThat(Files.readString(log)).isEqualTo("nobody\n");
+    assertThat(files.facts(log).access().owner()).isEqualTo("nobody");
   }
 
   private static void until(BooleanSupplier fact) {

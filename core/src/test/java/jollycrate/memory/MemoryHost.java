@@ -16,6 +16,7 @@ import java.util.Set;
 import java.util.TreeMap;
 import jollycrate.artifact.Digests;
 import jollycrate.host.Access;
+import jollycrate.host.Account;
 import jollycrate.host.Content;
 import jollycrate.host.Facts;
 import jollycrate.host.Host;
@@ -312,6 +313,11 @@ public final class MemoryHost implements HostFiles, HostProcesses, Time {
   }
 
   /** A program goes on for a moment after it was asked to end. */
+  @Override
+  public Optional<Account> accountIn(Path folder) {
+    return Optional.empty();
+  }
+
   @Override
   public void signal(Identity process, Signal signal) {
     point();
