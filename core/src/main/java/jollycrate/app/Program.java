@@ -2,9 +2,11 @@ package jollycrate.app;
 
 import java.nio.file.Path;
 import java.time.Duration;
+import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 
 /**
  * How an artifact runs as a program of its own: {@code [program]} in {@code jolly.toml}.
@@ -12,9 +14,9 @@ import java.util.Optional;
  * @param port how it is told its HTTP port; empty: nobody says
  * @param knowsPort whether it knows its port by itself
  * @param address how it is told which address to bind
- * @param arguments may hold {@link #SETTINGS}
- * @param java options of the JVM, may hold {@link #SETTINGS}
- * @param variables by name; values may be references or hold {@link #SETTINGS}
+ * @param arguments may hold {@link #SETTINGS}, {@link #PORT} and {@link #ADDRESS}
+ * @param java options of the JVM, may hold the same
+ * @param variables by name; values may be references or hold the same
  * @param folder where it works, relative to the service's folder; empty for that itself
  * @param ready a text that a line of its output holds once it is up
  * @param main class to start in place of the one that its manifest names
@@ -39,6 +41,12 @@ public record Program(
     Map<String, Handed> dataSources) {
   /** Stands for the path of the settings file. */
   public static final String SETTINGS = "{settings}";
+
+  /** Stands for the HTTP port. */
+  public static final String PORT = "{port}";
+
+  /** Stands for the address to bind. */
+  public static final String ADDRESS = "{address}";
 
   /** How long a program may take to end when nothing is said. */
   public static final Duration STOPS_WITHIN = Duration.ofSeconds(20);
@@ -71,10 +79,10 @@ public record Program(
   /** How a program is told of a data source. */
   public record Handed(Optional<Way> url, Optional<Way> user, Optional<Way> password) {}
 
-  /** Whether something says where the settings file stands. */
-  public boolean pointsToSettings() {
-    return arguments.stream().anyMatch(text -> text.contains(SETTINGS))
-        || java.stream().anyMatch(text -> text.contains(SETTINGS))
-        || variables.values().stream().anyMatch(text -> text.contains(SETTINGS));
+  /** Whether an argument, an option of Java or a variable holds what stands for something. */
+  public boolean holds(String placeholder) {
+    return Stream.of(arguments, java, variables.values())
+        .flatMap(Collection::stream)
+        .anyMatch(text -> text.contains(placeholder));
   }
 }

@@ -50,6 +50,12 @@ final class ProgramSection {
           "a settings file is spoken of, and none is named",
           "Name it, like settings = \"app.properties\"");
     }
+    if (section.has("port") && program.holds(Program.PORT)) {
+      section.problem(
+          "port",
+          "the program would be told its port twice: " + Program.PORT + " tells it already",
+          "Remove one of them");
+    }
     if (program.stopsWithin().compareTo(Duration.ofSeconds(1)) < 0) {
       section.problem("stops-within", "it is less than a second", "Give at least \"1s\"");
     }
@@ -61,7 +67,7 @@ final class ProgramSection {
     Stream<Optional<Way>> handed =
         program.dataSources().values().stream()
             .flatMap(data -> Stream.of(data.url(), data.user(), data.password()));
-    return program.pointsToSettings()
+    return program.holds(Program.SETTINGS)
         || Stream.concat(Stream.of(program.port(), program.address()), handed)
             .flatMap(Optional::stream)
             .anyMatch(way -> way.means() == Way.Means.SETTING);

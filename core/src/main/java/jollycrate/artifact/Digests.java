@@ -22,6 +22,11 @@ public final class Digests {
     return SeenFiles.digest(file);
   }
 
+  /** Tells that this process has just written a file, so that it need not be read. */
+  public static void written(Path file, String digest) throws IOException {
+    SeenFiles.written(file, digest);
+  }
+
   /** Copies everything and returns the digest of what was copied. */
   public static String copying(InputStream in, OutputStream out) throws IOException {
     MessageDigest digest = sha256();

@@ -14,21 +14,26 @@ import java.util.concurrent.ConcurrentHashMap;
 /**
  * Digests of files that were read in this process. One that still is the same inode of the same
  * size, with the same time of its last change (which no program can set), is not read again. A file
- * changed a moment ago is not trusted: within one tick of the clock it may change twice.
+ * changed a moment ago is not trusted, as within one tick of the clock it may change twice, unless
+ * this process wrote it.
  */
 final class SeenFiles {
   private static final long SETTLED_MILLIS = 2_000;
 
   private static final Map<Path, Seen> SEEN = new ConcurrentHashMap<>();
 
-  private record Form(Object inode, long size, FileTime changed) {}
+  private record Form(Object inode, long size, FileTime changed) {
+    boolean isSettled() {
+      return changed.toMillis() + SETTLED_MILLIS < Instant.now().toEpochMilli();
+    }
+  }
 
   private record Seen(Form form, String digest) {}
 
   private SeenFiles() {}
 
   static String digest(Path file) throws IOException {
-    Optional<Form> form = settledForm(file);
+    Optional<Form> form = form(file);
     Seen seen = SEEN.get(file);
     if (seen != null && form.filter(seen.form::equals).isPresent()) {
       return seen.digest;
@@ -37,19 +42,21 @@ final class SeenFiles {
     try (InputStream in = Files.newInputStream(file)) {
       digest = Digests.copying(in, OutputStream.nullOutputStream());
     }
-    form.ifPresent(settled -> SEEN.put(file, new Seen(settled, digest)));
+    form.filter(Form::isSettled).ifPresent(settled -> SEEN.put(file, new Seen(settled, digest)));
     return digest;
   }
 
-  /** Empty for a file changed a moment ago, and where the system does not tell. */
-  private static Optional<Form> settledForm(Path file) throws IOException {
+  static void written(Path file, String digest) throws IOException {
+    form(file).ifPresent(form -> SEEN.put(file, new Seen(form, digest)));
+  }
+
+  /** Empty where the system does not tell. */
+  private static Optional<Form> form(Path file) throws IOException {
     if (!file.getFileSystem().supportedFileAttributeViews().contains("unix")) {
       return Optional.empty();
     }
     Map<String, Object> facts = Files.readAttributes(file, "unix:fileKey,size,ctime");
-    FileTime changed = (FileTime) facts.get("ctime");
-    return changed.toMillis() + SETTLED_MILLIS < Instant.now().toEpochMilli()
-        ? Optional.of(new Form(facts.get("fileKey"), (long) facts.get("size"), changed))
-        : Optional.empty();
+    return Optional.of(
+        new Form(facts.get("fileKey"), (long) facts.get("size"), (FileTime) facts.get("ctime")));
   }
 }

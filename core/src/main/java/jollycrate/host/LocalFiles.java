@@ -125,6 +125,7 @@ final class LocalFiles implements HostFiles {
           write(beside, content, access);
           Files.move(
               beside, file, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
+          Digests.written(file, content.digest());
           sync(file.getParent());
           return file;
         });

@@ -5,10 +5,12 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.net.InetAddress;
 import java.net.ServerSocket;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.FileTime;
 import java.nio.file.attribute.PosixFilePermissions;
 import java.time.Duration;
 import java.util.List;
@@ -52,6 +54,39 @@ class LocalHostTest implements HostFilesContract {
     assertThatThrownBy(() -> files.put(target, content, access))
         .hasMessageContaining("the source changed while it was copied");
     assertThat(files.facts(target).exists()).isFalse();
+  }
+
+  @Test
+  void aChangeBehindAnOldTimeStampIsSeen() throws IOException {
+    Path file = folder.resolve("piece");
+    files.put(file, Content.of("ours"), access);
+    String ours = files.digest(file);
+    FileTime time = Files.getLastModifiedTime(file);
+    Object before = Files.getAttribute(file, "unix:ctime");
+    until(
+        () -> {
+          rewrite(file, "text", time);
+          return !before.equals(changeTime(file));
+        });
+    assertThat(Files.getLastModifiedTime(file)).isEqualTo(time);
+    assertThat(files.digest(file)).isNotEqualTo(ours).isEqualTo(Content.of("text").digest());
+  }
+
+  private static void rewrite(Path file, String text, FileTime time) {
+    try {
+      Files.writeString(file, text);
+      Files.setLastModifiedTime(file, time);
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  private static Object changeTime(Path file) {
+    try {
+      return Files.getAttribute(file, "unix:ctime");
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
   }
 
   @Test

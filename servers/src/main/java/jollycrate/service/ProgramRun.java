@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.UnaryOperator;
 import jollycrate.app.Application;
 import jollycrate.app.DataSource;
 import jollycrate.app.Program;
@@ -69,25 +70,27 @@ final class ProgramRun {
                 file ->
                     new ProgramSettings(application, file, files, values, refusals).made(handing));
     String settingsPath = settings.map(ProgramSettings.Made::file).map(Path::toString).orElse("");
+    UnaryOperator<String> filled =
+        text ->
+            text.replace(Program.SETTINGS, settingsPath)
+                .replace(Program.PORT, String.valueOf(port))
+                .replace(Program.ADDRESS, server.address());
     RunText run = new RunText();
     String content = order.unfolded().map(Unfolded::stamp).orElse(artifact.digest());
     run.put("release", (order.version() + " " + content).strip());
-    run.command(command(handing, settingsPath));
+    run.command(command(handing, filled));
     run.put("folder", folder().toString());
     program
         .variables()
         .forEach(
             (name, written) -> {
               Optional<String> value = values.referred(written);
-              run.variable(
-                  name,
-                  value.orElse(written.replace(Program.SETTINGS, settingsPath)),
-                  value.isPresent());
+              run.variable(name, value.orElse(filled.apply(written)), value.isPresent());
             });
     handing.variables.forEach((name, value) -> run.variable(name, value, false));
     handing.secretVariables.forEach((name, value) -> run.variable(name, value, true));
     settings
-        .filter(file -> !program.pointsToSettings())
+        .filter(file -> !program.holds(Program.SETTINGS))
         .ifPresent(
             file -> {
               run.put("copy.from", file.file().toString());
@@ -108,11 +111,11 @@ final class ProgramRun {
     return new Made(run.text(), run.isSecret(), List.copyOf(hidden), settings);
   }
 
-  private List<String> command(Handing handing, String settingsPath) {
+  private List<String> command(Handing handing, UnaryOperator<String> filled) {
     List<String> command = server.javaCommand();
     command.add("-XX:+ExitOnOutOfMemoryError");
     command.add("-Dfile.encoding=UTF-8");
-    program.java().forEach(option -> command.add(option.replace(Program.SETTINGS, settingsPath)));
+    program.java().stream().map(filled).forEach(command::add);
     command.addAll(handing.properties);
     String place = order.unfolded().map(Unfolded::folder).orElse(jar()).toString();
     Optional<String> main =
@@ -123,9 +126,7 @@ final class ProgramRun {
       command.addAll(List.of("-jar", place));
     }
     command.addAll(handing.arguments);
-    program
-        .arguments()
-        .forEach(argument -> command.add(argument.replace(Program.SETTINGS, settingsPath)));
+    program.arguments().stream().map(filled).forEach(command::add);
     return command;
   }
 
@@ -135,12 +136,12 @@ final class ProgramRun {
         program
             .port()
             .or(() -> isAlone() ? Optional.of(Way.argument("--port={value}")) : Optional.empty());
-    if (told.isEmpty() && !program.knowsPort()) {
+    if (told.isEmpty() && !program.knowsPort() && !program.holds(Program.PORT)) {
       refusals.refuse(
           application.name(),
           "nobody says how the program is told its HTTP port",
           "Add it to [program] in jolly.toml, like port = { argument = \"--port={value}\" }, or port = \"own\" if"
-              + " it knows it by itself");
+              + " it knows it by itself; {port} in 'arguments' tells it too");
     }
     handing.give(told, port);
     handing.give(

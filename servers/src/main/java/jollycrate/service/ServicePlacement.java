@@ -109,7 +109,7 @@ final class ServicePlacement {
     List<String> paths = new ArrayList<>(List.of(program.folder()));
     program
         .settings()
-        .filter(file -> !program.pointsToSettings())
+        .filter(file -> !program.holds(Program.SETTINGS))
         .ifPresent(file -> paths.add(Path.of(program.folder(), file.name()).toString()));
     for (String path : paths) {
       String first = Path.of(path).getName(0).toString();
@@ -161,7 +161,7 @@ final class ServicePlacement {
                       settings.secret() ? secretFile : openFile,
                       Part.SUPPORT,
                       PickUp.LIVE));
-              if (!program.pointsToSettings()) {
+              if (!program.holds(Program.SETTINGS)) {
                 folders(run.inPlace().getParent()).forEach(pieces::add);
                 traces.add(run.inPlace());
               }
