@@ -212,6 +212,10 @@ class FilesPeopleWriteTest {
           http = 1\\nadmin = 2                                  | false
           folder = "x"\\nhttp = 1\\nadmin = 2\\nport = 3          | false
           folder = "x"\\nhttp = 1\\nadmin = 2\\nmemory = "much"   | false
+          folder = "x"\\nhttp = 1\\nadmin = 2\\njava-options = ["-Xss1m"]  | true
+          folder = "x"\\nhttp = 1\\nadmin = 2\\njava-options = "Xss1m"     | false
+          folder = "x"\\nhttp = 1\\nadmin = 2\\njava-options = "-Xmx1g"    | false
+          folder = "x"\\nhttp = 1\\nadmin = 2\\njava-options = "-Dcatalina.base=x" | false
           folder = "x"\\nhttp = 1\\nservice = true             | true
           folder = "x"\\nhttp = 1\\nservice = true\\nlog-size = "2m"\\nlog-keep = 2\\nboot = "user" | true
           folder = "x"\\nhttp = 1\\nservice = true\\nadmin = 2   | false

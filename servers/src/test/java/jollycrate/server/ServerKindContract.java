@@ -8,6 +8,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -19,12 +20,14 @@ import java.util.jar.JarEntry;
 import java.util.jar.JarOutputStream;
 import java.util.jar.Manifest;
 import jollycrate.app.ApplicationFile;
+import jollycrate.app.Boot;
 import jollycrate.app.Jvm;
 import jollycrate.app.ServerLog;
 import jollycrate.artifact.Artifact;
 import jollycrate.artifact.ArtifactKind;
 import jollycrate.artifact.ArtifactReader;
 import jollycrate.host.Access;
+import jollycrate.host.Facts;
 import jollycrate.host.Host;
 import jollycrate.host.HostFiles;
 import jollycrate.host.Launch;
@@ -68,7 +71,7 @@ public abstract class ServerKindContract {
             Optional.empty(),
             ServerLog.USUAL,
             Optional.empty(),
-            Optional.empty());
+            Optional.of(Boot.SYSTEM));
     HostFiles files = host.files();
     Access access = files.facts(instance).access();
     for (Piece piece : kind.instance(files, server, access)) {
@@ -225,5 +228,43 @@ public abstract class ServerKindContract {
         Map.of(),
         Map.of(),
         Optional.empty());
+  }
+
+  @Test
+  void aUnitOfTheMachineIsWrittenByRootAlone() throws IOException {
+    Stock seen = stock();
+    Facts owned =
+        new Facts(
+            server.folder(),
+            Facts.Type.FOLDER,
+            0,
+            new Access("rwxr-x---", "anna", "anna"),
+            Instant.EPOCH,
+            "");
+    Stock stock =
+        new Stock(
+            server,
+            Map.of(server.folder(), owned),
+            Map.of(),
+            seen.texts(),
+            Map.of(),
+            Optional.empty(),
+            Map.of(),
+            Set.of(),
+            seen.standing(),
+            17);
+    List<Piece> pieces = BootUnit.pieces(stock, kind.processes().launch(seen));
+    assertThat(pieces)
+        .hasSizeGreaterThan(1)
+        .allSatisfy(
+            piece ->
+                assertThat(
+                        piece instanceof Piece.WholeFile file
+                            ? file.access().owner()
+                            : ((Piece.Folder) piece).access().owner())
+                    .isEqualTo("root"));
+    try (InputStream unit = ((Piece.WholeFile) pieces.get(pieces.size() - 2)).content().open()) {
+      assertThat(new String(unit.readAllBytes(), StandardCharsets.UTF_8)).contains("User=anna\n");
+    }
   }
 }
