@@ -162,7 +162,8 @@ public final class Jolly {
               .orElse("");
     }
     String name = e.getCommandLine().getCommandSpec().qualifiedName();
-    screen.complain(e.getMessage() + "." + mend + " '" + name + " --help' tells how");
+    String what = e.getMessage().replaceFirst("^Error: ", "");
+    screen.complain(what + "." + mend + " '" + name + " --help' tells how");
     return ExitCode.USAGE.code();
   }
 

@@ -48,6 +48,7 @@ class JollyTest {
           ''                       | 2 | A command is missing
           deploi --to bench        | 2 | Did you mean 'deploy'?
           deploy                   | 2 | Missing required option: '--to=NAME'
+          pack --build --no-build  | 2 | jolly: --build, --no-build are mutually exclusive
           deploy --to a --path /x  | 2 | --path goes with FILE
           server                   | 2 | Say new, list, start, stop or log
           inspect none.war         | 4 | there is no such file

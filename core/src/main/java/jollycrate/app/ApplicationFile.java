@@ -157,15 +157,9 @@ public final class ApplicationFile {
     if (build.isEmpty()) {
       return Optional.empty();
     }
-    List<String> run = build.texts("run");
+    List<String> run = build.arguments("run");
     if (run.isEmpty() || run.get(0).isBlank()) {
       build.missing("run", "Give a command as a list, like run = [\"mvn\", \"-q\", \"package\"]");
-    }
-    if (run.size() == 1 && run.get(0).strip().contains(" ")) {
-      build.problem(
-          "run",
-          "'" + run.get(0) + "' is one word with spaces in it",
-          "Write each argument by itself, like [\"mvn\", \"-q\", \"package\"]");
     }
     List<String> sources = build.texts("sources");
     List<Path> makes = packs.stream().flatMap(pack -> pack.classes().stream()).distinct().toList();

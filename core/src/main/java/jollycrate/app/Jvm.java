@@ -26,7 +26,7 @@ public record Jvm(Optional<Path> home, String memory, List<String> options) {
     if (!memory.matches("\\d+[kKmMgG]")) {
       section.problem("memory", "'" + memory + "' is no size", "Write it like \"256m\" or \"1g\"");
     }
-    List<String> options = section.texts("java-options");
+    List<String> options = section.arguments("java-options");
     options.forEach(option -> mustBeOption(section, option));
     return new Jvm(section.text("java").map(at -> folder.resolve(at).normalize()), memory, options);
   }

@@ -48,6 +48,9 @@ public record Program(
   /** Stands for the address to bind. */
   public static final String ADDRESS = "{address}";
 
+  /** Everything that stands for something else. */
+  public static final List<String> PLACEHOLDERS = List.of(SETTINGS, PORT, ADDRESS);
+
   /** How long a program may take to end when nothing is said. */
   public static final Duration STOPS_WITHIN = Duration.ofSeconds(20);
 

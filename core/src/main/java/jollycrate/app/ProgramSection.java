@@ -7,11 +7,14 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.regex.MatchResult;
+import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.tomlj.TomlTable;
 
 /** Reads {@code [program]}. */
 final class ProgramSection {
+  private static final Pattern PLACEHOLDER = Pattern.compile("\\{[A-Za-z]+}");
   private static final String OWN_PORT = "own";
   private static final List<String> ENDINGS = List.of("properties", "yaml", "yml", "toml", "json");
   private static final Map<String, Boolean> RESTARTS = Map.of("never", false, "on-crash", true);
@@ -34,8 +37,8 @@ final class ProgramSection {
             knowsPort ? Optional.empty() : way(section, "port"),
             knowsPort,
             way(section, "address"),
-            section.texts("arguments"),
-            section.texts("java"),
+            section.arguments("arguments"),
+            section.arguments("java"),
             variables(),
             inside("folder").orElse(""),
             section.text("ready"),
@@ -50,6 +53,11 @@ final class ProgramSection {
           "a settings file is spoken of, and none is named",
           "Name it, like settings = \"app.properties\"");
     }
+    Stream.concat(program.arguments().stream(), program.java().stream())
+        .flatMap(text -> PLACEHOLDER.matcher(text).results())
+        .map(MatchResult::group)
+        .filter(word -> !Program.PLACEHOLDERS.contains(word))
+        .forEach(this::misspelt);
     if (section.has("port") && program.holds(Program.PORT)) {
       section.problem(
           "port",
@@ -61,6 +69,16 @@ final class ProgramSection {
     }
     section.end();
     return program;
+  }
+
+  private void misspelt(String placeholder) {
+    Nearest.to(placeholder, Program.PLACEHOLDERS)
+        .ifPresent(
+            near ->
+                section.problem(
+                    section.texts("java").toString().contains(placeholder) ? "java" : "arguments",
+                    "'" + placeholder + "' stands for nothing",
+                    "Did you mean '" + near + "'?"));
   }
 
   private static boolean usesSettings(Program program) {

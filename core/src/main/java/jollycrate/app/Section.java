@@ -121,6 +121,23 @@ final class Section {
     return List.of();
   }
 
+  /** The arguments of a command, as a list; one text is taken for one argument without blanks. */
+  List<String> arguments(String key) {
+    value(key)
+        .filter(String.class::isInstance)
+        .map(text -> ((String) text).strip())
+        .filter(text -> text.contains(" "))
+        .ifPresent(
+            text ->
+                problem(
+                    key,
+                    "'" + text + "' is one argument with blanks in it",
+                    "Write each by itself, like [\""
+                        + String.join("\", \"", text.split("\\s+"))
+                        + "\"]"));
+    return texts(key);
+  }
+
   /** The table of that name, empty when it is not written. */
   Section section(String key) {
     known.add(key);

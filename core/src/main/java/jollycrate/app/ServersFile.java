@@ -181,22 +181,13 @@ public final class ServersFile {
           "Write it like \"http://127.0.0.1:8080\"");
       address = "http://unnamed/";
     }
-    for (String key : List.of("test", "reload")) {
-      List<String> command = section.texts(key);
-      if (command.size() == 1 && command.get(0).strip().contains(" ")) {
-        section.problem(
-            key,
-            "'" + command.get(0) + "' is one word with spaces in it",
-            "Write each argument by itself, like " + FRONT.get(key).replaceFirst(".* like ", ""));
-      }
-    }
     Front front =
         new Front(
             real(folder.resolve(section.text("config").orElse("unnamed")).normalize()),
             section.text("upstream").orElse(""),
             URI.create(address.endsWith("/") ? address : address + "/"),
-            section.texts("test"),
-            section.texts("reload"));
+            section.arguments("test"),
+            section.arguments("reload"));
     section.end();
     return Optional.of(front);
   }

@@ -164,8 +164,8 @@ final class Program implements Runnable {
                 }
                 events.tell("ending", run.name, run.digest);
                 noted.signal("TERM", false);
-                if (!process.waitFor(run.stopWithin(), TimeUnit.SECONDS)) {
-                  events.tell("deaf", run.name, run.digest + " after " + run.stopWithin() + " s");
+                if (!process.waitFor(run.stopWithin, TimeUnit.SECONDS)) {
+                  events.tell("deaf", run.name, run.digest + " after " + run.stopWithin + " s");
                   noted.signal("QUIT", false);
                   process.waitFor(PRINTS_WITHIN, TimeUnit.SECONDS);
                   noted.signal("KILL", true);

@@ -29,8 +29,8 @@ final class RotatingLog implements Closeable {
   RotatingLog(Path folder, RunFile run) throws IOException {
     this.folder = folder;
     this.name = run.log();
-    this.size = run.logSize();
-    this.keep = run.logKeep();
+    this.size = run.logSize;
+    this.keep = run.logKeep;
     open();
   }
 
@@ -65,8 +65,14 @@ final class RotatingLog implements Closeable {
     return name + ":" + number + ":" + written;
   }
 
-  /** Writes; rotates behind the last line end once the file is full. */
+  /**
+   * Writes; rotates behind the last line end once the file is full. A log that could not be opened,
+   * as on a full disk, is tried again.
+   */
   void write(byte[] bytes, int length) throws IOException {
+    if (out == null) {
+      open();
+    }
     int end = length;
     if (written + length >= size) {
       while (end > 0 && bytes[end - 1] != '\n') {
@@ -90,7 +96,7 @@ final class RotatingLog implements Closeable {
   }
 
   private void rotate() throws IOException {
-    out.close();
+    close();
     Files.move(current(), numbered(number));
     List<Integer> numbers = numbers();
     for (int i = 0; i < numbers.size() - keep; i++) {
@@ -105,6 +111,10 @@ final class RotatingLog implements Closeable {
 
   @Override
   public void close() throws IOException {
-    out.close();
+    if (out != null) {
+      OutputStream open = out;
+      out = null;
+      open.close();
+    }
   }
 }

@@ -30,6 +30,9 @@ final class RunFile {
 
   final String name;
   final String digest;
+  final long logSize;
+  final int logKeep;
+  final int stopWithin;
   private final Properties values = new Properties();
 
   private RunFile(String name, byte[] bytes) throws IOException {
@@ -37,6 +40,9 @@ final class RunFile {
     this.digest = digest(bytes);
     try {
       values.load(new InputStreamReader(new ByteArrayInputStream(bytes), StandardCharsets.UTF_8));
+      logSize = Long.parseLong(values.getProperty("log.size", "10000000"));
+      logKeep = Integer.parseInt(values.getProperty("log.keep", "5"));
+      stopWithin = Integer.parseInt(values.getProperty("stop.within", "20"));
     } catch (IllegalArgumentException e) {
       throw new IOException(e.getMessage());
     }
@@ -98,19 +104,7 @@ final class RunFile {
     return values.getProperty("log", name);
   }
 
-  long logSize() {
-    return Long.parseLong(values.getProperty("log.size", "10000000"));
-  }
-
-  int logKeep() {
-    return Integer.parseInt(values.getProperty("log.keep", "5"));
-  }
-
   boolean restarts() {
     return values.getProperty("restart", "never").equals("on-crash");
-  }
-
-  int stopWithin() {
-    return Integer.parseInt(values.getProperty("stop.within", "20"));
   }
 }
