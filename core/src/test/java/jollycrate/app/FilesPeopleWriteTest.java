@@ -62,6 +62,13 @@ class FilesPeopleWriteTest {
           [[check]]\\nget = "/"\\nstatus = "200"      | 5:1 | 'status' is not a whole number | ``
           [for.shop]\\ncheck = 1                      | 4:1 | unknown key 'check' | app
           [pack]\\nclasses = "c"                      | 2:1 | both 'artifact' and [pack] are given | Keep one
+          [program]\\narguments = "serve --port={port}" | 4:1 | is one argument with blanks | ["serve", "--port={port}"]
+          [program]\\narguments = ["--port={prot}"]     | 4:1 | stands for nothing | {port}
+          [program]\\njava = ["-Da={setings}"]          | 4:1 | stands for nothing | {settings}
+          [program]\\narguments = ["{\\"a\\": 1}", "{x}"]\\nrestart = "yes" | 5:1 | 'restart' is "yes" | never
+          [program]\\nport = "own"\\narguments = ["{port}"] | 4:1 | told its port twice | Remove
+          [program]\\nstops-within = "10ms"             | 4:1 | less than a second | 1s
+          [program]\\narguments = ["{settings}"]        | 3:1 | none is named | app.properties
           """)
   void aMistakeIsNamed(String lines, String place, String message, String mend) throws IOException {
     assertThat(problems(BASE + lines.replace("\\n", "\n")))

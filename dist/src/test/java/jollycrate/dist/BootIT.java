@@ -24,14 +24,15 @@ class BootIT {
   void systemdStartsItKeepsItAndItIsKnown() throws Exception {
     assumeTrue(Files.isExecutable(SYSTEMD) && System.getProperty("user.name").equals("root"));
     Path home = Files.createDirectory(folder.resolve("home dir"));
+    Path odd = Files.createDirectory(folder.resolve("räder 100% $HOME"));
     try (Yard yard =
         Yard.with(
-            folder,
+            odd,
             "serve(Integer.parseInt(args[0]), \"bell\");",
             "[program]",
             "port = { argument = \"{value}\" }")) {
       yard.program.with("HOME", home.toString());
-      Path servers = folder.resolve("servers.toml");
+      Path servers = odd.resolve("servers.toml");
       Files.writeString(servers, Files.readString(servers) + "boot = \"user\"\n");
       assertThat(yard.ok("deploy", "--to", "yard"))
           .contains("systemd-analyze accepts it, exposure level");

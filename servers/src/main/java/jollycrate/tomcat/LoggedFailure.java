@@ -54,7 +54,7 @@ final class LoggedFailure {
                 String.join(" ", lines),
                 "",
                 List.of(),
-                "Mend 'memory' or 'java' of the server in servers.toml",
+                "Mend 'memory', 'java' or 'java-options' of the server in servers.toml",
                 position));
   }
 
