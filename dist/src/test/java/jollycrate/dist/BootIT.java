@@ -69,10 +69,16 @@ class BootIT {
       Files.copy(in, script);
     }
     Path scratch = Files.createDirectory(folder.resolve("systemd"));
-    return new ProcessBuilder("sh", script.toString(), scratch.toString(), home.toString())
-        .redirectErrorStream(true)
-        .redirectOutput(folder.resolve("systemd.out").toFile())
-        .start();
+    Path said = folder.resolve("systemd.out");
+    Process systemd =
+        new ProcessBuilder("sh", script.toString(), scratch.toString(), home.toString())
+            .redirectErrorStream(true)
+            .redirectOutput(said.toFile())
+            .start();
+    Path ready = scratch.resolve("runtime/systemd/private");
+    Yard.until("systemd", () -> Files.exists(ready) || !systemd.isAlive());
+    assumeTrue(systemd.isAlive(), () -> "no systemd may run here: " + said);
+    return systemd;
   }
 
   private static long keeper(Yard yard) {
