@@ -34,8 +34,8 @@ final class FrontBlame {
   Optional<Cause> of(CheckResult through, Placement placement, Supplier<CheckResult> direct) {
     Optional<Front> front = site.server().front();
     boolean gateway = through.status() >= BAD_GATEWAY && through.status() <= GATEWAY_TIMEOUT;
-    boolean asked = placement.base().equals(placement.direct());
-    if (front.isEmpty() || !gateway || asked) {
+    boolean askedDirectly = placement.base().equals(placement.direct());
+    if (front.isEmpty() || !gateway || askedDirectly) {
       return Optional.empty();
     }
     int port = placement.direct().getPort();

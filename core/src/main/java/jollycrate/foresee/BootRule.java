@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Optional;
 import jollycrate.app.Boot;
 import jollycrate.artifact.Trees;
+import jollycrate.host.Account;
 import jollycrate.host.HostException;
 import jollycrate.host.Ran;
 import jollycrate.server.BootUnit;
@@ -50,7 +51,7 @@ final class BootRule implements Rule {
               "",
               "Run 'loginctl enable-linger " + user + "' once"));
     }
-    if (server.boot().get() == Boot.SYSTEM && user.equals("root")) {
+    if (server.boot().get() == Boot.SYSTEM && user.equals(Account.ROOT)) {
       findings.add(
           Finding.warn(
               name,

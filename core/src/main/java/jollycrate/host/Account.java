@@ -12,6 +12,9 @@ import java.util.Map;
  * @param home folder
  */
 public record Account(String name, String group, Path home) {
+  /** Name of the user who may do everything. */
+  public static final String ROOT = "root";
+
   /** Goes before a command, so that it runs as this user (setpriv(1)). */
   public List<String> become() {
     return List.of("setpriv", "--reuid=" + name, "--regid=" + group, "--init-groups", "--");

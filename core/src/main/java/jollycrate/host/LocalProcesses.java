@@ -21,7 +21,6 @@ import java.util.stream.Collectors;
 
 /** Processes of this machine, as Linux tells them. */
 final class LocalProcesses implements HostProcesses {
-  private static final String ROOT = "root";
   private static final Map<String, String> PROGRAMS = Map.of("PATH", "/usr/bin:/bin");
   private static final Duration LOOK_AGAIN = Duration.ofMillis(5);
   private static final Duration SIGNAL_LIMIT = Duration.ofSeconds(5);
@@ -85,11 +84,11 @@ final class LocalProcesses implements HostProcesses {
   @Override
   public Optional<Account> accountIn(Path folder) {
     try {
-      if (!System.getProperty("user.name").equals(ROOT) || Files.notExists(folder)) {
+      if (!System.getProperty("user.name").equals(Account.ROOT) || Files.notExists(folder)) {
         return Optional.empty();
       }
       String owner = Files.getOwner(folder).getName();
-      return owner.equals(ROOT) ? Optional.empty() : account(owner);
+      return owner.equals(Account.ROOT) ? Optional.empty() : account(owner);
     } catch (IOException e) {
       throw HostException.cannot("read the owner of", folder, e);
     }

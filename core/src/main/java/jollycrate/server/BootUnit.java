@@ -9,6 +9,7 @@ import java.util.stream.Collectors;
 import jollycrate.app.Boot;
 import jollycrate.artifact.Digests;
 import jollycrate.host.Access;
+import jollycrate.host.Account;
 import jollycrate.host.Content;
 import jollycrate.host.Launch;
 
@@ -19,7 +20,6 @@ import jollycrate.host.Launch;
  */
 public final class BootUnit {
   private static final String TOKEN = "boot-";
-  private static final String ROOT = "root";
   private static final int STOP_SECONDS = 90;
   private static final List<String> ANYWHERE =
       List.of(
@@ -116,7 +116,7 @@ public final class BootUnit {
 
   /** Whoever may write a unit of the machine is root: it can say that it runs as root. */
   private Access keeping(String mode) {
-    return boot == Boot.SYSTEM ? new Access(mode, ROOT, ROOT) : access.with(mode);
+    return boot == Boot.SYSTEM ? new Access(mode, Account.ROOT, Account.ROOT) : access.with(mode);
   }
 
   private String target() {

@@ -15,6 +15,7 @@ import jollycrate.app.ServersFile;
 import jollycrate.cli.ExitCode;
 import jollycrate.cli.options.CommonOptions;
 import jollycrate.cli.options.HelpOption;
+import jollycrate.cli.options.ServerName;
 import jollycrate.cli.output.DeliveryView;
 import jollycrate.cli.output.Screen;
 import jollycrate.cli.output.ServersView;
@@ -185,8 +186,7 @@ public final class ServerCommand implements Runnable {
 
     @Mixin private CommonOptions options;
 
-    @Parameters(paramLabel = "NAME", description = "The server, as servers.toml names it.")
-    private String name;
+    @Mixin private ServerName server;
 
     Start(Session session) {
       this.session = session;
@@ -195,8 +195,8 @@ public final class ServerCommand implements Runnable {
     @Override
     public Integer call() {
       DeliveryView view = new DeliveryView(session.screen());
-      boolean started = session.crate(options, view).server(name).start();
-      return told(session, options, name, started, "started", "runs already");
+      boolean started = session.crate(options, view).server(server.get()).start();
+      return told(session, options, server.get(), started, "started", "runs already");
     }
   }
 
@@ -207,8 +207,7 @@ public final class ServerCommand implements Runnable {
 
     @Mixin private CommonOptions options;
 
-    @Parameters(paramLabel = "NAME", description = "The server, as servers.toml names it.")
-    private String name;
+    @Mixin private ServerName server;
 
     Stop(Session session) {
       this.session = session;
@@ -216,8 +215,8 @@ public final class ServerCommand implements Runnable {
 
     @Override
     public Integer call() {
-      ServerService service = session.crate(options).server(name);
-      return told(session, options, name, service.stop(), "stopped", "does not run");
+      ServerService service = session.crate(options).server(server.get());
+      return told(session, options, server.get(), service.stop(), "stopped", "does not run");
     }
   }
 

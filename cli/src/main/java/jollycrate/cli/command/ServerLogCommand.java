@@ -6,6 +6,7 @@ import java.util.concurrent.Callable;
 import java.util.function.Consumer;
 import jollycrate.cli.ExitCode;
 import jollycrate.cli.options.CommonOptions;
+import jollycrate.cli.options.ServerName;
 import jollycrate.cli.output.LogView;
 import jollycrate.delivery.ServerLogReader;
 import jollycrate.log.LogEntry;
@@ -14,7 +15,6 @@ import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
-import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
 /** {@code jolly server log}. */
@@ -31,8 +31,7 @@ final class ServerLogCommand implements Callable<Integer> {
 
   @Mixin private CommonOptions options;
 
-  @Parameters(paramLabel = "NAME", description = "The server, as servers.toml names it.")
-  private String name;
+  @Mixin private ServerName server;
 
   @Option(names = "--follow", description = "Go on as more is printed, until Ctrl-C.")
   private boolean follow;
@@ -53,7 +52,7 @@ final class ServerLogCommand implements Callable<Integer> {
     List<LogEntry> entries = new ArrayList<>();
     LogView view = new LogView(session.screen());
     Consumer<LogEntry> found = options.json() ? entries::add : view::show;
-    ServerLogReader log = session.crate(options).server(name).log(found);
+    ServerLogReader log = session.crate(options).server(server.get()).log(found);
     ServerLogReader begun = sinceStart ? log.sinceStart() : log.nearTheEnd();
     if (follow) {
       begun.follow(session.interrupts()::isAsked);
