@@ -140,12 +140,21 @@ final class ProgramSettings {
     return value.<JsonNode>map(JsonNodeFactory.instance::textNode).orElse(node);
   }
 
-  private static void put(ObjectNode settings, String path, JsonNode value) {
+  private void put(ObjectNode settings, String path, JsonNode value) {
     int dot = path.indexOf('.');
-    if (dot > 0) {
-      put(settings.withObject("/" + path.substring(0, dot)), path.substring(dot + 1), value);
-    } else {
+    if (dot <= 0) {
       settings.set(path, value);
+      return;
+    }
+    String first = path.substring(0, dot);
+    JsonNode inner = settings.path(first);
+    if (inner.isMissingNode() || inner.isObject()) {
+      put(settings.withObjectProperty(first), path.substring(dot + 1), value);
+    } else {
+      refusals.refuse(
+          file.name(),
+          "[settings] gives '" + first + "' a value, and '" + path + "' is to stand below it",
+          "Take that value away, or hand this one over by another way in [program]");
     }
   }
 }

@@ -16,6 +16,7 @@ import java.io.IOException;
 import java.io.StringReader;
 import java.io.UncheckedIOException;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Properties;
 import java.util.regex.Matcher;
@@ -75,7 +76,7 @@ final class SettingsText {
       return Optional.empty();
     }
     String start = text.isEmpty() || text.endsWith("\n") ? "" : "\n";
-    return Optional.of(text + start + key + "=" + value.replace("\\", "\\\\") + "\n");
+    return Optional.of(text + start + PropertiesText.of(Map.of(key, value)));
   }
 
   /** What is wrong with a text of this format, with its line; empty when all is well. */

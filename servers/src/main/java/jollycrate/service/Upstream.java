@@ -45,9 +45,10 @@ record Upstream(int open, int close, List<Range> servers) {
         : Optional.empty();
   }
 
-  /** The one upstream of that name. */
-  static Upstream in(String text, String name) {
-    return all(text, name).get(0);
+  /** The one upstream of that name; empty when there is none, or several. */
+  static Optional<Upstream> in(String text, String name) {
+    List<Upstream> found = all(text, name);
+    return found.size() == 1 ? Optional.of(found.get(0)) : Optional.empty();
   }
 
   private static List<Upstream> all(String text, String name) {

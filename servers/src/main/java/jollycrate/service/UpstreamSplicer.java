@@ -23,12 +23,10 @@ final class UpstreamSplicer implements Splicer {
 
   @Override
   public Optional<String> find(String text, String key) {
-    if (Upstream.fault(text, key).isPresent()) {
-      return Optional.empty();
-    }
-    Upstream upstream = Upstream.in(text, key);
-    Matcher splice = SPLICE.matcher(text.substring(upstream.open(), upstream.close()));
-    return splice.find() ? Optional.ofNullable(splice.group(1)) : Optional.empty();
+    return Upstream.in(text, key)
+        .map(upstream -> SPLICE.matcher(text.substring(upstream.open(), upstream.close())))
+        .filter(Matcher::find)
+        .map(splice -> splice.group(1));
   }
 
   @Override
@@ -37,7 +35,7 @@ final class UpstreamSplicer implements Splicer {
       return text;
     }
     String original = remove(text, key);
-    List<Upstream.Range> servers = Upstream.in(original, key).servers();
+    List<Upstream.Range> servers = Upstream.in(original, key).orElseThrow().servers();
     StringBuilder edited = new StringBuilder(original);
     for (int i = servers.size() - 1; i >= 0; i--) {
       String server = i == 0 ? "server " + fragment + "; " : "";
@@ -62,10 +60,10 @@ final class UpstreamSplicer implements Splicer {
 
   @Override
   public String remove(String text, String key) {
-    if (Upstream.fault(text, key).filter(f -> !f.message().contains("no server")).isPresent()) {
-      return text;
-    }
-    Upstream upstream = Upstream.in(text, key);
+    return Upstream.in(text, key).map(upstream -> restored(text, upstream)).orElse(text);
+  }
+
+  private static String restored(String text, Upstream upstream) {
     Matcher splice = SPLICE.matcher(text.substring(upstream.open(), upstream.close()));
     String restored =
         splice.replaceAll(

@@ -27,7 +27,7 @@ class UpstreamSplicerTest {
     assertThat(Upstream.fault(text, "bell")).isEmpty();
     String edited = splicer.insert(text, "bell", HERE);
     assertThat(splicer.find(edited, "bell")).contains(HERE);
-    assertThat(Upstream.in(edited, "bell").servers()).hasSize(1);
+    assertThat(Upstream.in(edited, "bell").orElseThrow().servers()).hasSize(1);
     assertThat(edited).contains("server " + HERE + ";");
     String moved = splicer.insert(edited, "bell", "127.0.0.1:8092");
     assertThat(splicer.find(moved, "bell")).contains("127.0.0.1:8092");
