@@ -36,8 +36,8 @@ import jollycrate.pack.PackException;
 import jollycrate.pack.PackWatch;
 import jollycrate.pack.Packed;
 import jollycrate.server.Placement;
+import jollycrate.server.Presence;
 import jollycrate.server.RecordsException;
-import jollycrate.server.Running;
 
 /** Everything that the commands do. */
 public final class Crate {
@@ -282,15 +282,15 @@ public final class Crate {
       ServerService service = server(entry);
       List<ServerState.Standing> standing =
           service.placements().stream().map(Crate::standing).toList();
-      long pid =
-          site.stockTaker().running().map(Running::identity).map(found -> found.pid()).orElse(0L);
+      Presence presence = site.stockTaker().presence();
       return new ServerState(
           entry.name(),
           site.traits().label(),
           entry.folder().toString(),
           address,
           admin,
-          pid,
+          ServerState.fare(presence),
+          presence.found().map(found -> found.identity().pid()).orElse(0L),
           standing,
           Stream.concat(
                   service.unfinished().stream(),
@@ -303,6 +303,7 @@ public final class Crate {
           entry.folder().toString(),
           address,
           admin,
+          ServerState.Fare.UNKNOWN,
           0,
           List.of(),
           e.getMessage());

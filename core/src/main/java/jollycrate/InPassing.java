@@ -6,7 +6,6 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.BiFunction;
@@ -22,6 +21,7 @@ import jollycrate.delivery.Progress;
 import jollycrate.delivery.Site;
 import jollycrate.host.Access;
 import jollycrate.host.Host;
+import jollycrate.host.Time;
 import jollycrate.journal.Lock;
 import jollycrate.journal.LockedException;
 import jollycrate.pack.PackWatch;
@@ -71,7 +71,7 @@ final class InPassing {
       throw new UncheckedIOException(e);
     }
     Access access = host.files().facts(folder).access().with("rw-------");
-    try (Lock lock = Lock.take(host, folder.resolve("lock"), access, setting.by(), Instant.now());
+    try (Lock lock = Lock.take(host, Time.system(), folder.resolve("lock"), access, setting.by());
         Scratch scratch =
             Scratch.open(
                 foundation,
@@ -84,8 +84,7 @@ final class InPassing {
           .follow(pack, scratch, deliveries.apply(scratch.site(), watch), folder);
     } catch (LockedException e) {
       throw new LockedException(
-          "Cannot run this application: another 'jolly run' of it is under way. End that one first",
-          e);
+          "Cannot run this application: another 'jolly run' of it is under way. End that one first");
     }
     Folders.delete(folder);
   }

@@ -134,7 +134,7 @@ final class ServerFoundation {
         return Optional.of("server '" + other.name() + "' has it");
       }
     }
-    return host.processes().listening(port).map(ServerFoundation::told);
+    return host.processes().listening(port).orElse(Optional.empty()).map(ServerFoundation::told);
   }
 
   private static String told(Listening listening) {

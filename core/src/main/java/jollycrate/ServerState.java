@@ -1,6 +1,7 @@
 package jollycrate;
 
 import java.util.List;
+import jollycrate.server.Presence;
 
 /**
  * One described server as it stands now.
@@ -15,6 +16,7 @@ public record ServerState(
     String folder,
     String address,
     int admin,
+    Fare fare,
     long pid,
     List<Standing> applications,
     String trouble) {
@@ -23,7 +25,21 @@ public record ServerState(
   public record Standing(String name, String version, String address) {}
 
   /** Whether its process runs. */
-  public boolean runs() {
-    return pid > 0;
+  public enum Fare {
+    RUNS,
+    /** It runs, and somebody else started it. */
+    STARTED_BY_ANOTHER,
+    STOPPED,
+    UNKNOWN
+  }
+
+  static Fare fare(Presence presence) {
+    if (presence.isStopped()) {
+      return Fare.STOPPED;
+    }
+    return presence
+        .found()
+        .map(running -> running.ours() ? Fare.RUNS : Fare.STARTED_BY_ANOTHER)
+        .orElse(Fare.UNKNOWN);
   }
 }

@@ -190,7 +190,8 @@ final class ShapesTrial {
 
     long memory(Site site) {
       return site.stockTaker()
-          .running()
+          .presence()
+          .found()
           .map(running -> site.host().processes().memory(running.identity()))
           .orElse(0L);
     }

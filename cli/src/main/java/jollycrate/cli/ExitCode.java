@@ -10,6 +10,7 @@ import jollycrate.delivery.NotDeliveredException;
 import jollycrate.delivery.ServerStartException;
 import jollycrate.host.HostException;
 import jollycrate.journal.LockedException;
+import jollycrate.journal.OvertakenException;
 import jollycrate.pack.PackException;
 import jollycrate.server.RecordsException;
 
@@ -74,6 +75,8 @@ public enum ExitCode {
     if (failure instanceof RecordsException) {
       return STUCK;
     }
-    return failure instanceof LockedException ? LOCKED : INTERNAL_ERROR;
+    return failure instanceof LockedException || failure instanceof OvertakenException
+        ? LOCKED
+        : INTERNAL_ERROR;
   }
 }

@@ -53,6 +53,7 @@ public final class Jolly {
 
   private final Session session;
   private final Screen screen;
+  private boolean machineReads;
 
   /**
    * @param environment value of a variable, null when it is not set
@@ -115,6 +116,7 @@ public final class Jolly {
 
   /** Runs one command; the exit code. */
   public int run(String... args) {
+    machineReads = List.of(args).contains("--json");
     CommandLine line = new CommandLine(program());
     String first = args.length == 0 ? "" : args[0];
     boolean one = COMMANDS.contains(first) || VERSION.contains(first);
@@ -163,7 +165,9 @@ public final class Jolly {
     }
     String name = e.getCommandLine().getCommandSpec().qualifiedName();
     String what = e.getMessage().replaceFirst("^Error: ", "");
-    screen.complain(what + "." + mend + " '" + name + " --help' tells how");
+    String told = what + "." + mend + " '" + name + " --help' tells how";
+    screen.complain(told);
+    document(ExitCode.USAGE, told);
     return ExitCode.USAGE.code();
   }
 
@@ -185,6 +189,17 @@ public final class Jolly {
     if (session.debug()) {
       screen.trace(e);
     }
+    document(code, e.getMessage());
     return code.code();
   }
+
+  /** A command that fails gives a document too, when one was asked for. */
+  private void document(ExitCode code, String error) {
+    if (machineReads) {
+      screen.json(new Failed(code.code(), code.name(), String.valueOf(error)));
+    }
+  }
+
+  /** The document of a command that did not come about. */
+  private record Failed(int exit, String result, String error) {}
 }

@@ -17,8 +17,12 @@ public final class Main {
     int[] code = new int[1];
     Thread hook = new Thread(() -> endOrderly(interrupts, ended, code));
     Runtime.getRuntime().addShutdownHook(hook);
-    code[0] = jolly.run(args);
-    ended.countDown();
+    code[0] = ExitCode.INTERNAL_ERROR.code();
+    try {
+      code[0] = jolly.run(args);
+    } finally {
+      ended.countDown();
+    }
     System.exit(code[0]);
   }
 

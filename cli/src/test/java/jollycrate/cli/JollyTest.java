@@ -105,11 +105,11 @@ class JollyTest {
         folder.resolve("jolly.toml"), "name = 'x'\nversion = '1'\n[pack]\nweb = 'web'\n");
     assertThat(run("pack --json")).isZero();
     com.fasterxml.jackson.databind.JsonNode packed =
-        jollycrate.server.Json.mapper().readTree(out.toByteArray());
+        jollycrate.server.Json.told().readTree(out.toByteArray());
     assertThat(packed.get("changed").asBoolean()).isTrue();
     out.reset();
     assertThat(run("inspect crate/x-1.war --json")).isZero();
-    assertThat(jollycrate.server.Json.mapper().readTree(out.toByteArray()).get("digest"))
+    assertThat(jollycrate.server.Json.told().readTree(out.toByteArray()).get("digest"))
         .isEqualTo(packed.get("digest"));
   }
 }

@@ -1,5 +1,6 @@
 package jollycrate.check;
 
+import com.fasterxml.jackson.annotation.JsonProperty;
 import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
@@ -23,6 +24,7 @@ public record CheckResult(
     Optional<Cause> cause) {
 
   /** Whether everything came as expected. */
+  @JsonProperty
   public boolean passed() {
     return misses.isEmpty();
   }

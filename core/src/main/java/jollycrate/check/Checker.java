@@ -155,7 +155,7 @@ public final class Checker {
   private static List<CheckResult.Miss> jsonMisses(Map<String, JsonNode> expected, Answer answer) {
     JsonNode body;
     try {
-      body = Json.mapper().readTree(answer.body());
+      body = Json.told().readTree(answer.body());
     } catch (JsonProcessingException e) {
       return List.of(new CheckResult.Miss("body", "JSON", shown(answer.body())));
     }

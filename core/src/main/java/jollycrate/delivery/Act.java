@@ -12,9 +12,11 @@ import jollycrate.host.HostException;
 import jollycrate.journal.Deliveries;
 import jollycrate.journal.Journal;
 import jollycrate.journal.JournalLine;
+import jollycrate.journal.OvertakenException;
 import jollycrate.server.Cause;
 import jollycrate.server.Keys;
 import jollycrate.server.Piece;
+import jollycrate.server.RecordsException;
 import jollycrate.server.Standing;
 import jollycrate.server.Stock;
 import jollycrate.server.Swap;
@@ -66,30 +68,45 @@ final class Act {
         .anyMatch(owner -> site.down(owner.placement()).isPresent());
   }
 
-  DeliveryOutcome.Result run(Stock first) {
+  /**
+   * Carries out, under the lock.
+   *
+   * @throws OvertakenException when somebody took the lock meanwhile: whoever did settles it
+   */
+  DeliveryOutcome.Result run(Stock first, Gate.Passage passage) {
     List<String> found = namesInFolder();
-    Journal journal = open(first);
+    Journal journal = open(first, passage);
     outcome.number(journal.opened().delivery());
     Carrier carrier =
         new Carrier(site, journal, progress, interrupts, target.checks(), this::takeStock);
-    Ending ending = new Ending(site, journal);
     try {
       StepList last = reach(first, carrier);
       interrupts.obey();
-      ending.prepare(next(first, journal, found));
+      new Ending(site, journal).prepare(next(first, journal, found));
       journal.write(new JournalLine.Proven(last.tidy()));
-    } catch (StepFailed e) {
-      return takeBack(journal, ending, carrier, e.why());
-    } catch (HostException e) {
-      return takeBack(journal, ending, carrier, Cause.of(e.getMessage(), ""));
-    } catch (RuntimeException e) {
-      return takeBack(journal, ending, carrier, Cause.of("a fault of ours: " + e, "Report it"));
+    } catch (OvertakenException e) {
+      throw e;
+    } catch (Throwable e) {
+      return failed(journal, carrier, causeOf(e));
     }
+    return kept(journal, carrier);
+  }
+
+  private static Cause causeOf(Throwable e) {
+    if (e instanceof StepFailed failed) {
+      return failed.why();
+    }
+    return e instanceof HostException || e instanceof RecordsException
+        ? Cause.of(e.getMessage(), "")
+        : Cause.of("a fault of ours: " + e, "Report it");
+  }
+
+  private DeliveryOutcome.Result kept(Journal journal, Carrier carrier) {
     outcome.checks(carrier.results());
-    try {
-      ending.keep(carrier);
-    } catch (StepFailed | HostException e) {
-      outcome.left(List.of("the delivery is proven, but not tidied up: " + e.getMessage()));
+    List<String> left =
+        new Ending(site, journal).keptOrWhatIsLeft(Carrier.toFinish(site, journal, progress));
+    outcome.left(left);
+    if (!left.isEmpty()) {
       return DeliveryOutcome.Result.STUCK;
     }
     return target.wanted().isPresent()
@@ -97,13 +114,29 @@ final class Act {
         : DeliveryOutcome.Result.REMOVED;
   }
 
-  private Journal open(Stock stock) {
+  /** What stands in the journal decides, not what was believed to be written. */
+  private DeliveryOutcome.Result failed(Journal believed, Carrier carrier, Cause cause) {
+    Journal journal;
+    try {
+      journal = believed.reread();
+    } catch (HostException | RecordsException e) {
+      outcome.cause(cause).checks(carrier.results());
+      outcome.left(List.of(e.getMessage()));
+      return DeliveryOutcome.Result.STUCK;
+    }
+    return journal.proven().isPresent()
+        ? kept(journal, carrier)
+        : takeBack(journal, carrier, cause);
+  }
+
+  private Journal open(Stock stock, Gate.Passage passage) {
     Deliveries deliveries = new Deliveries(site.files(), site.records().deliveries());
     Optional<Standing.Owner> owner = stock.standing().owner(target.application());
     Optional<Swap> swap =
         target.wanted().map(Wanted::swap).or(() -> owner.map(Standing.Owner::swap));
     JournalLine.Opened opened =
         new JournalLine.Opened(
+            JournalLine.FORMAT,
             deliveries.last() + 1,
             target.act(),
             target.application(),
@@ -114,8 +147,9 @@ final class Act {
             swap.orElse(Swap.LIVE),
             target.wanted().map(Wanted::placement).orElse(null),
             owner.map(Standing.Owner::placement).orElse(null),
-            stock.process().isPresent());
-    return Journal.open(site.files(), site.records().journal(), site.recordAccess(), opened);
+            !stock.process().isStopped());
+    return Journal.open(
+        site.files(), site.records().journal(), site.recordAccess(), opened, passage::mustStand);
   }
 
   /** Carries out until fresh stock yields no step any more. */
@@ -173,8 +207,7 @@ final class Act {
         .toList();
   }
 
-  private DeliveryOutcome.Result takeBack(
-      Journal journal, Ending ending, Carrier carrier, Cause cause) {
+  private DeliveryOutcome.Result takeBack(Journal journal, Carrier carrier, Cause cause) {
     progress.takingBack(cause);
     outcome.cause(cause).checks(carrier.results());
     List<String> stuck = new TakeBack(site, journal, progress).orNameWhatIsLeft();
@@ -183,7 +216,9 @@ final class Act {
       outcome.left(stuck);
       return DeliveryOutcome.Result.STUCK;
     }
-    ending.takenBack(target.mask().apply(cause.what()));
+    new Ending(site, journal)
+        .takenBackOrWhatIsLeft(target.mask().apply(cause.what()))
+        .forEach(outcome::note);
     return interrupts.isAsked()
         ? DeliveryOutcome.Result.INTERRUPTED
         : DeliveryOutcome.Result.TAKEN_BACK;

@@ -7,7 +7,6 @@ import java.util.Optional;
 import java.util.function.Function;
 import java.util.function.Supplier;
 import jollycrate.check.CheckResult;
-import jollycrate.host.Content;
 import jollycrate.host.HostFiles;
 import jollycrate.journal.Journal;
 import jollycrate.journal.JournalLine;
@@ -21,8 +20,6 @@ import jollycrate.step.StepList;
 
 /** Carries out steps, each with a line in the journal before and after it. */
 final class Carrier {
-  private static final int MOST_BACKUP_BYTES = 64 << 20;
-
   private final Site site;
   private final Journal journal;
   private final Progress progress;
@@ -51,6 +48,17 @@ final class Carrier {
     this.stock = stock;
   }
 
+  /** For what is left after the proof: no signal stops that, and it checks nothing. */
+  static Carrier toFinish(Site site, Journal journal, Progress progress) {
+    return new Carrier(
+        site,
+        journal,
+        progress,
+        new Interrupts(),
+        placement -> List.of(),
+        () -> site.stockTaker().take(List.of()));
+  }
+
   /** Results of the last checks that ran. */
   List<CheckResult> results() {
     return List.copyOf(results);
@@ -66,6 +74,7 @@ final class Carrier {
       interrupts.obey();
       progress.step(site.server(), step);
       int number = journal.nextNumber();
+      journal.makeRoom();
       backUp(number, step);
       journal.write(
           new JournalLine.Doing(
@@ -99,8 +108,10 @@ final class Carrier {
     if (!files.facts(folder).exists()) {
       files.makeFolder(folder, files.facts(site.server().folder()).access().with("rwx------"));
     }
-    Content content = Content.of(files.read(path, 0, MOST_BACKUP_BYTES));
-    files.put(folder.resolve("" + number), content, before.access());
+    mustBe(path, before);
+    Path backup = folder.resolve("" + number);
+    files.copy(path, backup);
+    mustBe(backup, before);
   }
 
   private void doing(Step step, StepList steps) {

@@ -6,6 +6,7 @@ import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Supplier;
 import jollycrate.app.Application;
 import jollycrate.app.ContextPath;
@@ -21,6 +22,7 @@ import jollycrate.foresee.Finding;
 import jollycrate.foresee.Foresight;
 import jollycrate.foresee.RemovalForesight;
 import jollycrate.foresee.Scene;
+import jollycrate.host.Fact;
 import jollycrate.host.Ran;
 import jollycrate.journal.Deliveries;
 import jollycrate.server.BootUnit;
@@ -219,7 +221,7 @@ public final class DeliveryService {
       Stock stock = act.takeStock();
       boolean same = stock.standing().equals(seen.standing());
       return same && Recovery.unfinished(site).isEmpty()
-          ? Optional.of(act.run(stock))
+          ? Optional.of(act.run(stock, passage))
           : Optional.empty();
     }
   }
@@ -285,6 +287,10 @@ public final class DeliveryService {
         site.files().free(site.server().folder()),
         site.files()::writable,
         site.host().processes().accountIn(site.server().folder()),
+        site.server()
+            .front()
+            .map(front -> site.host().processes().acceptors(front.port()))
+            .orElse(Fact.known(Set.of())),
         this::run);
   }
 

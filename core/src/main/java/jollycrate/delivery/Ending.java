@@ -1,7 +1,9 @@
 package jollycrate.delivery;
 
 import java.time.Duration;
+import java.util.List;
 import jollycrate.host.Content;
+import jollycrate.host.HostException;
 import jollycrate.host.HostFiles;
 import jollycrate.journal.Deliveries;
 import jollycrate.journal.DeliveryRecord;
@@ -10,6 +12,7 @@ import jollycrate.journal.JournalLine;
 import jollycrate.server.Json;
 import jollycrate.server.Placement;
 import jollycrate.server.Records;
+import jollycrate.server.RecordsException;
 import jollycrate.server.Standing;
 
 /** Brings a delivery to its end: our records follow, copies of earlier files go. */
@@ -28,8 +31,13 @@ final class Ending {
         .put(site.records().standingNext(), Content.of(Json.line(next)), site.recordAccess());
   }
 
-  /** After the proof; may have been begun before. */
-  void keep(Carrier carrier) {
+  /** After the proof; may have been begun before. What could not be done is named. */
+  List<String> keptOrWhatIsLeft(Carrier carrier) {
+    return orWhatIsLeft(
+        "the delivery is proven and stands, but not tidied up: ", () -> keep(carrier));
+  }
+
+  private void keep(Carrier carrier) {
     Records records = site.records();
     if (site.files().facts(records.standingNext()).exists()) {
       site.files().move(records.standingNext(), records.standing());
@@ -39,12 +47,25 @@ final class Ending {
     end(outcome, "", JournalLine.Outcome.KEPT);
   }
 
-  /** After everything was taken back. */
-  void takenBack(String reason) {
-    HostFiles files = site.files();
-    files.delete(HostFiles.beside(site.records().standingNext()));
-    files.delete(site.records().standingNext());
-    end("taken back", reason, JournalLine.Outcome.TAKEN_BACK);
+  /** After everything was taken back. What could not be recorded of that is named. */
+  List<String> takenBackOrWhatIsLeft(String reason) {
+    return orWhatIsLeft(
+        "everything is as it was before, but that could not be recorded: ",
+        () -> {
+          HostFiles files = site.files();
+          files.delete(HostFiles.beside(site.records().standingNext()));
+          files.delete(site.records().standingNext());
+          end("taken back", reason, JournalLine.Outcome.TAKEN_BACK);
+        });
+  }
+
+  private static List<String> orWhatIsLeft(String what, Runnable act) {
+    try {
+      act.run();
+      return List.of();
+    } catch (StepFailed | HostException | RecordsException e) {
+      return List.of(what + e.getMessage());
+    }
   }
 
   private void end(String outcome, String reason, JournalLine.Outcome ended) {

@@ -43,7 +43,7 @@ final class FrontBlame {
     if (!upstream.endsWith(":" + port)) {
       return Optional.of(wrongUpstream(front.get(), upstream, port));
     }
-    if (site.host().processes().listening(port).isEmpty()) {
+    if (site.host().processes().listening(port).map(Optional::isEmpty).orElse(false)) {
       return Optional.of(
           Cause.of(
               "the program does not listen on port "
@@ -72,7 +72,8 @@ final class FrontBlame {
     why.add("the program was delivered to port " + port);
     String number = upstream.substring(upstream.lastIndexOf(':') + 1);
     if (number.matches("\\d{1,5}")) {
-      Optional<Listening> there = site.host().processes().listening(Integer.parseInt(number));
+      Optional<Listening> there =
+          site.host().processes().listening(Integer.parseInt(number)).orElse(Optional.empty());
       why.add(
           there
               .map(found -> found.program() + " listens on port " + number)

@@ -4,9 +4,11 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
 import jollycrate.app.Front;
+import jollycrate.host.Fact;
 import jollycrate.host.Identity;
 import jollycrate.host.Ran;
 import jollycrate.server.Cause;
@@ -37,7 +39,7 @@ final class FrontServer {
     Set<Identity> before = acceptors(front);
     run(front.reload(), "does not read its configuration", front);
     Instant until = site.time().now().plus(FOLLOWS_WITHIN);
-    while (!before.isEmpty() && !renewed(before, acceptors(front))) {
+    while (!renewed(before, acceptors(front))) {
       if (site.time().now().isAfter(until)) {
         throw new StepFailed(
             Cause.of(
@@ -55,8 +57,21 @@ final class FrontServer {
     }
   }
 
+  /** Without seeing who accepts requests it cannot be told by which configuration. */
   private Set<Identity> acceptors(Front front) {
-    return site.host().processes().acceptors(front.port());
+    Fact<Set<Identity>> acceptors = site.host().processes().acceptors(front.port());
+    Optional<String> why = acceptors.unread();
+    Set<Identity> seen = acceptors.orElse(Set.of());
+    if (why.isPresent() || seen.isEmpty()) {
+      throw new StepFailed(
+          Cause.of(
+              "whether the web server at "
+                  + front.address()
+                  + " follows cannot be told: "
+                  + why.orElse("no process listens on its port any more"),
+              "Run as a user who may see its processes, or start it"));
+    }
+    return seen;
   }
 
   /** All but the one that opened the port are others than before. */

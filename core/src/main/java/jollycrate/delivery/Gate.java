@@ -19,6 +19,11 @@ final class Gate {
 
   /** What is locked; unlocks when it is closed. */
   record Passage(List<Lock> locks) implements AutoCloseable {
+    /** Nothing while every lock is held; asked before every line of a journal. */
+    void mustStand() {
+      locks.forEach(Lock::mustStand);
+    }
+
     @Override
     public void close() {
       locks.forEach(Lock::close);
@@ -28,53 +33,68 @@ final class Gate {
   /** For a change of the server alone. */
   Passage enter() {
     site.makeRecordsFolder();
-    return passage(List.of(site.records().lock()));
+    return swept(passage(List.of(site.records().lock())));
+  }
+
+  /** For whoever mends records that may not be readable. */
+  Passage enterAsItIs() {
+    site.makeRecordsFolder();
+    return passage(locks(site));
   }
 
   /** For a delivery, which may change the configuration of a front too. */
   Passage enterWithFront() {
-    site.makeRecordsFolder();
-    List<Path> files = new ArrayList<>(List.of(site.records().lock()));
-    frontLock(site).ifPresent(files::add);
-    return passage(files.stream().sorted().toList());
+    return swept(enterAsItIs());
   }
 
-  /** The lock of the front's configuration, which several services may share. */
-  static Optional<Path> frontLock(Site site) {
-    return site.server()
+  /** The locks of a delivery: of the server, and of a front that several services may share. */
+  static List<Path> locks(Site site) {
+    List<Path> files = new ArrayList<>(List.of(site.records().lock()));
+    site.server()
         .front()
         .map(Front::config)
-        .map(config -> config.resolveSibling("." + config.getFileName() + ".jolly-lock"));
+        .map(config -> config.resolveSibling("." + config.getFileName() + ".jolly-lock"))
+        .ifPresent(files::add);
+    return files.stream().sorted().toList();
   }
 
   private Passage passage(List<Path> files) {
     List<Lock> locks = new ArrayList<>();
     try {
       for (Path file : files) {
-        locks.add(Lock.take(site.host(), file, site.recordAccess(), site.by(), site.time().now()));
+        locks.add(Lock.take(site.host(), site.time(), file, site.recordAccess(), site.by()));
       }
-    } catch (RuntimeException e) {
+    } catch (Throwable e) {
       locks.forEach(Lock::close);
       throw e;
-    }
-    locks.forEach(Lock::sweep);
-    if (Recovery.unfinished(site).isEmpty()) {
-      site.sweepRecords();
     }
     return new Passage(List.copyOf(locks));
   }
 
+  private Passage swept(Passage passage) {
+    try {
+      if (Recovery.unfinished(site).isEmpty()) {
+        site.sweepRecords();
+      }
+      return passage;
+    } catch (Throwable e) {
+      passage.close();
+      throw e;
+    }
+  }
+
   /** Recovers first; a look only is told that it should be done. */
   boolean settled(OutcomeBuilder outcome, boolean onlyLook) {
-    if (Recovery.unfinished(site).isEmpty()) {
+    Optional<String> unended = Recovery.told(site);
+    if (unended.isEmpty()) {
       return true;
     }
     if (onlyLook) {
-      outcome.note(Recovery.told(site).orElse(""));
+      outcome.note(unended.get());
       return true;
     }
     try (Passage passage = enterWithFront()) {
-      List<String> stuck = new Recovery(site, progress).settle();
+      List<String> stuck = new Recovery(site, progress, passage).settle();
       outcome.left(stuck);
       if (stuck.isEmpty()) {
         site.sweepRecords();

@@ -5,6 +5,8 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import jollycrate.check.CheckResult;
 import jollycrate.foresee.Finding;
 import jollycrate.server.Cause;
@@ -84,8 +86,9 @@ final class OutcomeBuilder {
     return this;
   }
 
+  /** Adds a note; an empty one is none. */
   OutcomeBuilder note(String text) {
-    note = text;
+    note = Stream.of(note, text).filter(part -> !part.isEmpty()).collect(Collectors.joining("; "));
     return this;
   }
 

@@ -2,21 +2,27 @@ package jollycrate.delivery;
 
 import java.util.List;
 import java.util.Optional;
-import jollycrate.host.HostException;
 import jollycrate.journal.Journal;
 import jollycrate.journal.JournalLine;
+import jollycrate.server.RecordsException;
 
 /** Settles a delivery that was found unended: takes it back before its proof, finishes it after. */
 final class Recovery {
   private final Site site;
   private final Progress progress;
+  private final Gate.Passage passage;
 
-  Recovery(Site site, Progress progress) {
+  Recovery(Site site, Progress progress, Gate.Passage passage) {
     this.site = site;
     this.progress = progress;
+    this.passage = passage;
   }
 
-  /** The delivery that has not ended, if there is one. */
+  /**
+   * The delivery that has not ended, if there is one; to be read only.
+   *
+   * @throws RecordsException when that cannot be told
+   */
   static Optional<Journal> unfinished(Site site) {
     return Journal.read(site.files(), site.records().journal())
         .filter(journal -> !journal.isEnded());
@@ -36,14 +42,25 @@ final class Recovery {
             + " of '"
             + opened.application()
             + "'";
-    return site.host().processes().alive(opened.holder())
-        ? what + ", is under way in process " + opened.holder().pid()
-        : what + ", has not ended: 'jolly recover --on " + site.server().name() + "' settles it";
+    String settles = "'jolly recover --on " + site.server().name() + "' settles it";
+    long pid = opened.holder().pid();
+    return switch (site.host().processes().life(opened.holder())) {
+      case RUNS -> what + ", is under way in process " + pid;
+      case GONE -> what + ", has not ended: " + settles;
+      case UNKNOWN ->
+          what
+              + ", has not ended; whether process "
+              + pid
+              + " is still at it cannot be told from here. If not, "
+              + settles;
+    };
   }
 
   /** Settles it; what could not be settled is named. The caller holds the lock. */
   List<String> settle() {
-    Optional<Journal> found = unfinished(site);
+    Optional<Journal> found =
+        Journal.read(site.files(), site.records().journal(), passage::mustStand)
+            .filter(journal -> !journal.isEnded());
     if (found.isEmpty()) {
       return List.of();
     }
@@ -53,32 +70,10 @@ final class Recovery {
     Ending ending = new Ending(site, journal);
     if (journal.proven().isPresent()) {
       progress.recovering(opened.delivery(), what + " was proven; it is finished now");
-      return finish(ending, journal);
+      return ending.keptOrWhatIsLeft(Carrier.toFinish(site, journal, progress));
     }
     progress.recovering(opened.delivery(), what + " was not proven; it is taken back now");
     List<String> stuck = new TakeBack(site, journal, progress).orNameWhatIsLeft();
-    if (stuck.isEmpty()) {
-      ending.takenBack("found unfinished");
-    }
-    return stuck;
-  }
-
-  private List<String> finish(Ending ending, Journal journal) {
-    try {
-      ending.keep(carrier(journal));
-      return List.of();
-    } catch (StepFailed | HostException e) {
-      return List.of("the delivery is proven, but not tidied up: " + e.getMessage());
-    }
-  }
-
-  private Carrier carrier(Journal journal) {
-    return new Carrier(
-        site,
-        journal,
-        progress,
-        new Interrupts(),
-        placement -> List.of(),
-        () -> site.stockTaker().take(List.of()));
+    return stuck.isEmpty() ? ending.takenBackOrWhatIsLeft("found unfinished") : stuck;
   }
 }

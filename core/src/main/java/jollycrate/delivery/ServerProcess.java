@@ -5,13 +5,13 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.HexFormat;
 import java.util.List;
-import java.util.Optional;
 import jollycrate.host.Content;
 import jollycrate.host.HostException;
 import jollycrate.host.HostProcesses;
 import jollycrate.host.Identity;
 import jollycrate.host.Launch;
 import jollycrate.server.Json;
+import jollycrate.server.Presence;
 import jollycrate.server.ProcessRecord;
 import jollycrate.server.Running;
 import jollycrate.server.Stock;
@@ -32,18 +32,18 @@ final class ServerProcess {
     this.site = site;
   }
 
-  Optional<Running> running() {
-    return site.stockTaker().running();
+  Presence presence() {
+    return site.stockTaker().presence();
   }
 
   /** Programs that go on although the process that looked after them is gone. */
   List<Identity> leftBehind() {
-    if (running().isPresent()) {
+    if (!presence().isStopped()) {
       return List.of();
     }
     Stock stock = site.stockTaker().take(List.of());
     return site.kind().processes().noted(site.server(), stock.texts()).stream()
-        .filter(site.host().processes()::alive)
+        .filter(site.host().processes()::mayRun)
         .toList();
   }
 
@@ -78,9 +78,18 @@ final class ServerProcess {
    * ended. So is what it left behind if it was killed.
    */
   void stop() {
+    Presence presence = presence();
+    presence
+        .unread()
+        .ifPresent(
+            why -> {
+              throw new HostException(
+                  "Cannot stop '" + site.server().name() + "': it cannot be told " + why);
+            });
     Stock stock = site.stockTaker().take(List.of());
     List<Identity> left = site.kind().processes().noted(site.server(), stock.texts());
-    running()
+    presence
+        .found()
         .map(Running::identity)
         .ifPresent(process -> stop(process, site.kind().processes().endsWithin(stock)));
     left.forEach(process -> stop(process, POLITE));
@@ -88,7 +97,7 @@ final class ServerProcess {
 
   private void stop(Identity process, Duration polite) {
     HostProcesses processes = site.host().processes();
-    if (!processes.alive(process)) {
+    if (!processes.mayRun(process)) {
       return;
     }
     processes.signal(process, HostProcesses.Signal.TERM);
@@ -109,7 +118,7 @@ final class ServerProcess {
 
   private boolean endsWithin(Identity process, Duration limit) {
     Instant until = site.time().now().plus(limit);
-    while (site.host().processes().alive(process)) {
+    while (site.host().processes().mayRun(process)) {
       if (site.time().now().isAfter(until)) {
         return false;
       }

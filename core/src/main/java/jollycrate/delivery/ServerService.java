@@ -1,9 +1,11 @@
 package jollycrate.delivery;
 
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
+import jollycrate.host.HostException;
 import jollycrate.host.Identity;
 import jollycrate.journal.Deliveries;
 import jollycrate.journal.DeliveryRecord;
@@ -13,6 +15,7 @@ import jollycrate.log.LogEntry;
 import jollycrate.server.Cause;
 import jollycrate.server.LogPlace;
 import jollycrate.server.Placement;
+import jollycrate.server.Presence;
 import jollycrate.server.RecordsException;
 import jollycrate.server.Standing;
 import jollycrate.server.Stock;
@@ -35,15 +38,10 @@ public final class ServerService {
   /**
    * Settles a delivery that was found unended.
    *
-   * @param takeOver also when the lock's holder cannot be proven dead
    * @return empty when nothing was to be settled
    */
-  public Optional<DeliveryOutcome> recover(boolean takeOver) {
+  public Optional<DeliveryOutcome> recover() {
     Optional<Journal> unfinished = Recovery.unfinished(site);
-    if (takeOver) {
-      Lock.breakOpen(site.host(), site.records().lock());
-      Gate.frontLock(site).ifPresent(file -> Lock.breakOpen(site.host(), file));
-    }
     if (unfinished.isEmpty()) {
       if (site.files().facts(site.server().records()).exists()) {
         gate.enterWithFront().close();
@@ -67,6 +65,23 @@ public final class ServerService {
             site.time().now()));
   }
 
+  /** The same once whoever holds the lock has ended; he is asked to, and made to. */
+  public Optional<DeliveryOutcome> takeOver() {
+    new TakeOver(site, progress).endHolders();
+    return recover();
+  }
+
+  /**
+   * Moves records aside that cannot be read, after somebody settled by hand what they told of.
+   *
+   * @return where they are now; empty when all can be read
+   */
+  public List<Path> setAside() {
+    try (Gate.Passage passage = gate.enterAsItIs()) {
+      return new UnreadableRecords(site).setAside(passage);
+    }
+  }
+
   /** The deliveries to this server, oldest first. */
   public List<DeliveryRecord> deliveries() {
     return new Deliveries(site.files(), site.records().deliveries()).all();
@@ -79,12 +94,19 @@ public final class ServerService {
 
   /** Says so when a delivery has not ended; empty when all did. */
   public Optional<String> unfinished() {
-    return Recovery.told(site);
+    try {
+      return Recovery.told(site);
+    } catch (RecordsException e) {
+      return Optional.of(e.getMessage());
+    }
   }
 
   /** Every command that changes something recovers first. */
   private void recoverFirst() {
-    recover(false)
+    if (Recovery.unfinished(site).isEmpty()) {
+      return;
+    }
+    recover()
         .filter(outcome -> outcome.result() == DeliveryOutcome.Result.STUCK)
         .ifPresent(
             outcome -> {
@@ -96,14 +118,16 @@ public final class ServerService {
             });
   }
 
-  /** Starts the server; false when it ran already. */
+  /**
+   * Starts the server; false when it ran already.
+   *
+   * @throws ServerStartException when it does not start; then it is stopped again
+   */
   public boolean start() {
-    if (unfinished().isPresent()) {
-      recoverFirst();
-    }
+    recoverFirst();
     try (Gate.Passage passage = gate.enter()) {
       Stock stock = site.stockTaker().take(List.of());
-      if (stock.process().isPresent()) {
+      if (!stock.process().isStopped()) {
         if (down(stock.standing()).isEmpty()) {
           return false;
         }
@@ -112,28 +136,49 @@ public final class ServerService {
       try {
         new ServerStart(site, progress, interrupts).start(stock);
       } catch (StepFailed e) {
-        new ServerProcess(site).stop();
-        throw new ServerStartException(e.why());
+        throw notStarted(e.why());
       } catch (ServerStartException e) {
-        new ServerProcess(site).stop();
-        throw e;
+        throw notStarted(e.why());
+      } catch (HostException e) {
+        throw notStarted(Cause.of(e.getMessage(), ""));
       }
       return true;
     }
   }
 
-  /** Stops the server; false when it did not run. */
-  public boolean stop() {
-    if (unfinished().isPresent()) {
-      recoverFirst();
+  private ServerStartException notStarted(Cause cause) {
+    try {
+      new ServerProcess(site).stop();
+      return new ServerStartException(cause);
+    } catch (HostException e) {
+      throw new RecordsException(cause.what() + ", and then: " + e.getMessage());
     }
+  }
+
+  /**
+   * Stops the server; false when it provably did not run.
+   *
+   * @throws RecordsException when it was asked to end and goes on
+   */
+  public boolean stop() {
+    recoverFirst();
     ServerProcess process = new ServerProcess(site);
-    if (process.running().isEmpty() && process.leftBehind().isEmpty()) {
+    Presence presence = process.presence();
+    presence
+        .unread()
+        .ifPresent(
+            why -> {
+              throw new HostException(
+                  "Cannot tell whether '" + site.server().name() + "' runs: " + why);
+            });
+    if (presence.isStopped() && process.leftBehind().isEmpty()) {
       return false;
     }
     try (Gate.Passage passage = gate.enter()) {
       process.stop();
       return true;
+    } catch (HostException e) {
+      throw new RecordsException(e.getMessage());
     }
   }
 
@@ -150,7 +195,7 @@ public final class ServerService {
                   + " goes on without",
               "'jolly server start " + name + "' takes it in hand again, 'stop' ends it"));
     }
-    if (process.running().isPresent() && !site.traits().listens()) {
+    if (process.presence().found().isPresent() && !site.traits().listens()) {
       Standing standing = site.stockTaker().standing();
       troubles.addAll(down(standing));
       String log = LogSlice.since(site, new LogPlace(site.log(), 0)).text();

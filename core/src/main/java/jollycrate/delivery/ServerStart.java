@@ -50,7 +50,7 @@ final class ServerStart {
     Instant until = site.time().now().plus(Waits.SERVER_STARTS_WITHIN);
     while (!listens(port)) {
       boolean late = site.time().now().isAfter(until);
-      if (late || site.stockTaker().running().isEmpty()) {
+      if (late || site.stockTaker().presence().isStopped()) {
         throw new ServerStartException(cause(mark, late));
       }
       interrupts.obey();
@@ -61,9 +61,10 @@ final class ServerStart {
 
   private boolean listens(int port) {
     return site.stockTaker()
-        .running()
-        .filter(
-            running -> site.host().processes().ports(List.of(running.identity())).contains(port))
+        .presence()
+        .found()
+        .map(running -> site.host().processes().ports(List.of(running.identity())))
+        .filter(ports -> ports.map(open -> open.contains(port)).orElse(false))
         .isPresent();
   }
 

@@ -6,7 +6,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
-import jollycrate.host.Content;
 import jollycrate.host.HostException;
 import jollycrate.host.HostFiles;
 import jollycrate.journal.Journal;
@@ -14,6 +13,7 @@ import jollycrate.journal.JournalLine;
 import jollycrate.server.Cause;
 import jollycrate.server.Expected;
 import jollycrate.server.Placement;
+import jollycrate.server.RecordsException;
 import jollycrate.server.Stock;
 import jollycrate.server.Swap;
 import jollycrate.step.State;
@@ -29,8 +29,6 @@ final class TakeBack {
 
   /** The number that stands there for restarting the server on the way. */
   private static final int RESTARTING = -1;
-
-  private static final int MOST_BACKUP_BYTES = 64 << 20;
 
   private final Site site;
   private final Journal journal;
@@ -56,9 +54,47 @@ final class TakeBack {
   List<String> orNameWhatIsLeft() {
     try {
       return run();
-    } catch (HostException | StepFailed e) {
-      return List.of("taking back came to a halt: " + e.getMessage());
+    } catch (HostException | StepFailed | RecordsException e) {
+      List<String> left = new ArrayList<>();
+      left.add("taking back came to a halt: " + e.getMessage());
+      journal.backwards().stream()
+          .filter(doing -> !journal.isUndone(doing.number()))
+          .flatMap(doing -> notAsBefore(doing).stream())
+          .forEach(left::add);
+      return List.copyOf(left);
     }
+  }
+
+  private Optional<String> notAsBefore(JournalLine.Doing doing) {
+    Step step = doing.step();
+    if (step instanceof Step.MakeFolder make) {
+      return named(make.path(), Optional.empty(), doing.number());
+    }
+    if (step instanceof Step.PutFile put) {
+      return named(put.path(), Optional.ofNullable(put.before()), doing.number());
+    }
+    if (step instanceof Step.RemoveFile remove) {
+      return named(remove.path(), Optional.of(remove.before()), doing.number());
+    }
+    return step.moves()
+        ? Optional.of("the server may still have to be brought to its earlier state")
+        : Optional.empty();
+  }
+
+  private Optional<String> named(Path path, Optional<State> before, int number) {
+    try {
+      return State.of(site.files(), path).equals(before)
+          ? Optional.empty()
+          : Optional.of(site.server().shown(path) + " is not as it was." + earlier(before, number));
+    } catch (HostException e) {
+      return Optional.of(e.getMessage());
+    }
+  }
+
+  private String earlier(Optional<State> before, int number) {
+    return before.isPresent()
+        ? " Its earlier content is in " + backupOf(number)
+        : " Nothing stood there before";
   }
 
   private List<String> run() {
@@ -133,9 +169,8 @@ final class TakeBack {
       stuck.add(
           site.server().shown(path)
               + " is neither as it was before the delivery nor as we left it; it was left alone."
-              + before
-                  .map(state -> " Its earlier content is in " + backupOf(number))
-                  .orElse(" Nothing stood there before"));
+              + earlier(before, number)
+              + ". Once it is as before, or as this delivery put it, 'jolly recover' goes on");
     } else if (before.isPresent()) {
       putBack(number, path, before.get());
     } else {
@@ -147,14 +182,18 @@ final class TakeBack {
     return site.server().shown(site.records().backups().resolve("" + number));
   }
 
+  /**
+   * Needs no room on the disk: the copy itself goes back. Its fresh time shows the server that
+   * something changed.
+   */
   private void putBack(int number, Path path, State before) {
     Path backup = site.records().backups().resolve("" + number);
-    Content content = Content.of(site.files().read(backup, 0, MOST_BACKUP_BYTES));
-    if (!content.digest().equals(before.digest())) {
+    if (!State.of(site.files(), backup).equals(Optional.of(before))) {
       stuck.add("the copy of " + site.server().shown(path) + " in " + backup + " is damaged");
       return;
     }
-    site.files().put(path, content, before.access());
+    site.files().touch(backup);
+    site.files().move(backup, path);
   }
 
   private void settle(JournalLine.Doing firstMove, boolean resumed) {
@@ -164,7 +203,7 @@ final class TakeBack {
       clearTraces();
       return;
     }
-    if (process.running().isEmpty() || stopped().isPresent() || journal.wasUndoing(RESTARTING)) {
+    if (process.presence().isStopped() || stopped().isPresent() || journal.wasUndoing(RESTARTING)) {
       restart();
       return;
     }
@@ -194,8 +233,8 @@ final class TakeBack {
   }
 
   /**
-   * A file put back just before a crash may have been noticed by the server or not; put back afresh
-   * it is noticed again.
+   * A file put back just before a crash may have been noticed by the server or not; with a fresh
+   * time it is noticed again.
    */
   private void renewSwitches() {
     for (JournalLine.Doing doing : journal.backwards()) {
@@ -212,7 +251,9 @@ final class TakeBack {
         doing.step() instanceof Step.PutFile put
             ? put.path()
             : ((Step.RemoveFile) doing.step()).path();
-    State.of(site.files(), path).ifPresent(now -> putBack(doing.number(), path, now));
+    if (site.files().facts(path).isFile()) {
+      site.files().touch(path);
+    }
   }
 
   private void restart() {

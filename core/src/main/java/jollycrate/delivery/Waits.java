@@ -7,12 +7,15 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import jollycrate.host.Fact;
 import jollycrate.host.HostProcesses;
+import jollycrate.host.Life;
 import jollycrate.server.Cause;
 import jollycrate.server.Evidence;
 import jollycrate.server.Expected;
 import jollycrate.server.LogPlace;
 import jollycrate.server.Placement;
+import jollycrate.server.Presence;
 import jollycrate.server.Running;
 import jollycrate.server.Sign;
 import jollycrate.server.Stock;
@@ -61,7 +64,7 @@ final class Waits {
       }
       if (sign instanceof Sign.Failed failed) {
         Cause cause = seen.log().located(site, failed.cause());
-        return Optional.of(evidence.alive() ? cause : cause.with(othersOnItsPorts()));
+        return Optional.of(!evidence.ended() ? cause : cause.with(othersOnItsPorts()));
       }
       String what = ((Sign.Waiting) sign).what();
       if (site.time().now().isAfter(until)) {
@@ -80,13 +83,18 @@ final class Waits {
   long drain(Placement placement) {
     int port = placement.direct().getPort();
     Instant until = site.time().now().plus(DRAINS_WITHIN);
-    long left = site.host().processes().connections(port);
+    long left = connections(port);
     while (left > 0 && site.time().now().isBefore(until)) {
       progress.waitingFor(left + " connections to port " + port + " to end");
       site.time().pause(LOOK_AGAIN);
-      left = site.host().processes().connections(port);
+      left = connections(port);
     }
     return left;
+  }
+
+  /** What cannot be counted may be one. */
+  private long connections(int port) {
+    return site.host().processes().connections(port).orElse(1L);
   }
 
   /** Other ports that were opened, and since when they are the same. */
@@ -109,7 +117,7 @@ final class Waits {
   /** Who listens on the ports of a server that does not run. */
   List<String> othersOnItsPorts() {
     return site.server().ports().stream()
-        .flatMap(port -> site.host().processes().listening(port).stream())
+        .flatMap(port -> site.host().processes().listening(port).orElse(Optional.empty()).stream())
         .map(
             found ->
                 "port "
@@ -137,7 +145,7 @@ final class Waits {
 
   /** Asks the process what it is doing, and finds the application in it. */
   private Optional<Cause> stalled(Placement placement, Cause cause) {
-    Optional<Running> running = site.stockTaker().running();
+    Optional<Running> running = site.stockTaker().presence().found();
     if (running.isEmpty()) {
       return Optional.empty();
     }
@@ -165,15 +173,15 @@ final class Waits {
     long fresh = whole ? from.mark() : from.fresh();
     LogSlice log = LogSlice.since(site, new LogPlace(site.log(), mark));
     LogSlice output = output(placement, log.text()).map(at -> LogSlice.since(site, at)).orElse(log);
-    Optional<Running> running = site.stockTaker().running();
+    Presence presence = site.stockTaker().presence();
     int port = placement.direct().getPort();
-    boolean asked = whole || from.started();
-    Set<Integer> ports =
-        running
-            .filter(process -> asked)
-            .map(process -> site.host().processes().ports(List.of(process.identity())))
-            .orElse(Set.of());
-    Set<Integer> elsewhere = new TreeSet<>(ports);
+    Fact<Set<Integer>> ports =
+        whole || from.started()
+            ? site.host()
+                .processes()
+                .ports(presence.found().map(Running::identity).stream().toList())
+            : Fact.known(Set.of(port));
+    Set<Integer> elsewhere = new TreeSet<>(ports.orElse(Set.of()));
     site.server().ports().forEach(elsewhere::remove);
     Evidence evidence =
         new Evidence(
@@ -181,14 +189,21 @@ final class Waits {
             log.position(fresh),
             Duration.between(from.since(), site.time().now()),
             from.started(),
-            running.isPresent(),
-            running.isPresent() && (!asked || ports.contains(port)),
+            lifeOf(presence),
+            ports.map(open -> presence.found().isPresent() && open.contains(port)),
             elsewhere,
             opened.settled(elsewhere),
             output.text(),
             site.files().facts(placement.switchPath()).exists(),
             site.files().facts(placement.traces()).stream().anyMatch(trace -> trace.exists()));
     return new Seen(evidence, output);
+  }
+
+  private static Life lifeOf(Presence presence) {
+    if (presence.isStopped()) {
+      return Life.GONE;
+    }
+    return presence.found().isPresent() ? Life.RUNS : Life.UNKNOWN;
   }
 
   private Optional<LogPlace> output(Placement placement, String log) {

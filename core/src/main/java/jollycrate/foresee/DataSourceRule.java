@@ -107,7 +107,7 @@ final class DataSourceRule implements Rule {
               "the database file was cut off while it was written, so no connection was tried;"
                   + " the application's own mends it");
       case IN_USE ->
-          scene.stock().process().isPresent()
+          !scene.stock().process().isStopped()
               ? Finding.note(name, "the database file is open in this very server")
               : Finding.blocker(
                   name,

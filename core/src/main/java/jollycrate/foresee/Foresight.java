@@ -7,6 +7,7 @@ import java.util.List;
 public final class Foresight {
   private static final List<Rule> RULES =
       List.of(
+          new ProcessRule(),
           new ArtifactRule(),
           new DataSourceRule(),
           new UserRule(),

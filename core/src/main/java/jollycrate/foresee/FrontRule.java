@@ -32,6 +32,18 @@ final class FrontRule implements Rule {
               "",
               "Start it, or mend 'address' of the front in servers.toml"));
     }
+    scene
+        .acceptors()
+        .unread()
+        .ifPresent(
+            why ->
+                findings.add(
+                    Finding.blocker(
+                        front.get().address().toString(),
+                        "it could not be told when this web server sends requests to the new"
+                            + " release",
+                        why,
+                        "Run as a user who may see its processes (root, as a rule)")));
     Path config = front.get().config();
     boolean there = scene.stock().at(config).exists();
     if (there && !scene.writable().test(config)

@@ -1,6 +1,7 @@
 package jollycrate.foresee;
 
 import java.util.List;
+import java.util.stream.Stream;
 import jollycrate.server.Standing;
 import jollycrate.server.Stock;
 
@@ -10,6 +11,8 @@ public final class RemovalForesight {
 
   /** Blockers against removing it. */
   public static List<Finding> look(Stock stock, Standing.Owner owner) {
-    return PieceRule.changed(stock, owner);
+    return Stream.of(ProcessRule.look(stock), PieceRule.changed(stock, owner))
+        .flatMap(List::stream)
+        .toList();
   }
 }

@@ -3,9 +3,12 @@ package jollycrate.foresee;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Function;
 import java.util.function.Predicate;
 import jollycrate.host.Account;
+import jollycrate.host.Fact;
+import jollycrate.host.Identity;
 import jollycrate.host.Ran;
 import jollycrate.server.Occupant;
 import jollycrate.server.Order;
@@ -22,6 +25,7 @@ import jollycrate.server.Wanted;
  * @param freeBytes on the server's disk
  * @param writable whether this user may write at a path
  * @param account as whom the server runs, when that is not this user
+ * @param acceptors who accepts the requests that a front gets; none without a front
  * @param commands runs a program on the host to its end
  */
 public record Scene(
@@ -34,6 +38,7 @@ public record Scene(
     long freeBytes,
     Predicate<Path> writable,
     Optional<Account> account,
+    Fact<Set<Identity>> acceptors,
     Function<List<String>, Ran> commands) {
 
   Optional<Standing.Owner> owner() {

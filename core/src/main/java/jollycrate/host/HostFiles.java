@@ -25,8 +25,14 @@ public interface HostFiles {
   /** Puts a file: written to {@link #beside}, synced and renamed over what stands there. */
   void put(Path file, Content content, Access access);
 
-  /** Puts a file only if nothing stands there, as one act; false when something does. */
-  boolean claim(Path file, byte[] content, Access access);
+  /** Copies a file with its rights and owner, as {@link #put} puts it. */
+  void copy(Path from, Path to);
+
+  /**
+   * Writes over a part of a file that stands there, and syncs it; what lies inside the file needs
+   * no further space on the disk.
+   */
+  void write(Path file, long offset, byte[] bytes);
 
   /** Appends to a file that stands there, and syncs it. */
   void append(Path file, byte[] bytes);
@@ -34,17 +40,37 @@ public interface HostFiles {
   /** Makes one folder inside one that stands there. */
   void makeFolder(Path folder, Access access);
 
-  /** Renames over what stands there. */
+  /** Renames over what stands there; a file of another file system is copied and deleted. */
   void move(Path from, Path to);
+
+  /** Gives a file a fresh time, so that whoever compares times looks at it again. */
+  void touch(Path file);
 
   /** Deletes a file, a link or an empty folder; nothing when nothing stands there. */
   void delete(Path path);
+
+  /** Where a path really is: links in it followed; the path itself where nothing stands. */
+  Path real(Path path);
 
   /** Bytes free for new files below a folder. */
   long free(Path folder);
 
   /** Whether this user may write in a folder. */
   boolean writable(Path folder);
+
+  /**
+   * The whole content of a file; empty without a file.
+   *
+   * @throws HostException also when it is longer than {@code most}: a part is not the file
+   */
+  default byte[] whole(Path file, int most) {
+    byte[] bytes = read(file, 0, most);
+    if (bytes.length == most && read(file, most, 1).length > 0) {
+      throw new HostException(
+          "Cannot read '" + file + "': it is longer than " + (most >> 20) + " MiB");
+    }
+    return bytes;
+  }
 
   /** Facts of one path. */
   default Facts facts(Path path) {

@@ -37,8 +37,16 @@ public interface HostProcesses {
    */
   Optional<Account> accountIn(Path folder);
 
-  /** The running process that carries a token. */
-  Optional<Identity> withToken(String token);
+  /** Every running process with a certain argument, the one that started first in front. */
+  Fact<List<Program>> programs(String argument);
+
+  /**
+   * Takes a lock that a process on the host holds as long as the one who asks goes on; empty when
+   * somebody else holds it.
+   *
+   * @param content one line that tells whoever reads the file who holds it
+   */
+  Optional<Hold> hold(Path file, String content, Access access);
 
   /** The process that asks. */
   Identity self();
@@ -47,7 +55,12 @@ public interface HostProcesses {
   String boot();
 
   /** Whether that very process runs. */
-  boolean alive(Identity process);
+  Life life(Identity process);
+
+  /** Whether that very process is not known to have ended. */
+  default boolean mayRun(Identity process) {
+    return life(process) != Life.GONE;
+  }
 
   /** Sends a signal to that very process; nothing when it has ended. */
   void signal(Identity process, Signal signal);
@@ -66,20 +79,20 @@ public interface HostProcesses {
       Duration limit);
 
   /** Who listens on a port of any address. */
-  Optional<Listening> listening(int port);
+  Fact<Optional<Listening>> listening(int port);
 
   /**
    * TCP ports that some processes listen on, or processes that descend from them, also when their
    * parent is gone.
    */
-  Set<Integer> ports(Collection<Identity> processes);
+  Fact<Set<Integer>> ports(Collection<Identity> processes);
 
   /** Every process that can accept connections on a port. */
-  Set<Identity> acceptors(int port);
+  Fact<Set<Identity>> acceptors(int port);
 
   /** Resident memory of a process and those that descend from it, in bytes. */
   long memory(Identity process);
 
   /** Number of connections that somebody has to a port of this host. */
-  long connections(int port);
+  Fact<Long> connections(int port);
 }

@@ -6,7 +6,7 @@ import java.io.OutputStream;
 import java.nio.ByteBuffer;
 import java.nio.channels.Channels;
 import java.nio.channels.FileChannel;
-import java.nio.file.FileAlreadyExistsException;
+import java.nio.file.AtomicMoveNotSupportedException;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
 import java.nio.file.NoSuchFileException;
@@ -14,10 +14,12 @@ import java.nio.file.NotDirectoryException;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
+import java.nio.file.attribute.FileTime;
 import java.nio.file.attribute.PosixFileAttributeView;
 import java.nio.file.attribute.PosixFileAttributes;
 import java.nio.file.attribute.PosixFilePermissions;
 import java.nio.file.attribute.UserPrincipalLookupService;
+import java.time.Instant;
 import java.util.List;
 import java.util.Set;
 import java.util.stream.Stream;
@@ -61,11 +63,21 @@ final class LocalFiles implements HostFiles {
     } catch (NoSuchFileException | NotDirectoryException e) {
       return Facts.absent(path);
     } catch (IOException e) {
-      if (String.valueOf(e.getMessage()).contains("Not a directory")) {
+      if (belowAFile(path)) {
         return Facts.absent(path);
       }
       throw HostException.cannot("look at", path, e);
     }
+  }
+
+  /** Whether something that is no folder stands where a folder on the way would be (ENOTDIR). */
+  private static boolean belowAFile(Path path) {
+    for (Path above = path.getParent(); above != null; above = above.getParent()) {
+      if (Files.exists(above)) {
+        return !Files.isDirectory(above);
+      }
+    }
+    return false;
   }
 
   private static Facts.Type typeOf(PosixFileAttributes found) {
@@ -95,7 +107,14 @@ final class LocalFiles implements HostFiles {
 
   @Override
   public String digest(Path file) {
-    return doing("read", file, () -> Digests.of(file));
+    return doing("read", file, () -> Digests.of(notALink(file)));
+  }
+
+  private static Path notALink(Path file) throws IOException {
+    if (Files.isSymbolicLink(file)) {
+      throw new IOException("it is a link");
+    }
+    return file;
   }
 
   @Override
@@ -104,7 +123,8 @@ final class LocalFiles implements HostFiles {
         "read",
         file,
         () -> {
-          try (FileChannel channel = FileChannel.open(file)) {
+          try (FileChannel channel =
+              FileChannel.open(file, StandardOpenOption.READ, LinkOption.NOFOLLOW_LINKS)) {
             channel.position(Math.min(offset, channel.size()));
             InputStream in = Channels.newInputStream(channel);
             return in.readNBytes(most);
@@ -168,23 +188,29 @@ final class LocalFiles implements HostFiles {
   }
 
   @Override
-  public boolean claim(Path file, byte[] content, Access access) {
-    long pid = ProcessHandle.current().pid();
-    Path beside = file.resolveSibling("." + file.getFileName() + "." + pid + ".part");
-    return doing(
+  public void copy(Path from, Path to) {
+    doing(
+        "copy",
+        from,
+        () -> {
+          put(to, Content.of(notALink(from)), factsOf(from).access());
+          return to;
+        });
+  }
+
+  @Override
+  public void write(Path file, long offset, byte[] bytes) {
+    doing(
         "write",
         file,
         () -> {
-          Files.deleteIfExists(beside);
-          write(beside, Content.of(content), access);
-          try {
-            Files.createLink(file, beside);
-            sync(file.getParent());
-            return true;
-          } catch (FileAlreadyExistsException e) {
-            return false;
-          } finally {
-            Files.delete(beside);
+          try (FileChannel channel = FileChannel.open(file, StandardOpenOption.WRITE)) {
+            ByteBuffer left = ByteBuffer.wrap(bytes);
+            while (left.hasRemaining()) {
+              channel.write(left, offset + left.position());
+            }
+            channel.force(true);
+            return file;
           }
         });
   }
@@ -226,10 +252,27 @@ final class LocalFiles implements HostFiles {
         "rename",
         from,
         () -> {
-          Files.move(from, to, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
+          try {
+            Files.move(
+                from, to, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
+          } catch (AtomicMoveNotSupportedException otherFileSystem) {
+            copy(from, to);
+            Files.delete(from);
+          }
           sync(to.getParent());
+          if (!from.getParent().equals(to.getParent())) {
+            sync(from.getParent());
+          }
           return to;
         });
+  }
+
+  @Override
+  public void touch(Path file) {
+    doing(
+        "set the time of",
+        file,
+        () -> Files.setLastModifiedTime(notALink(file), FileTime.from(Instant.now())));
   }
 
   @Override
@@ -243,6 +286,11 @@ final class LocalFiles implements HostFiles {
           }
           return path;
         });
+  }
+
+  @Override
+  public Path real(Path path) {
+    return doing("look at", path, () -> Files.exists(path) ? path.toRealPath() : path);
   }
 
   @Override

@@ -1,5 +1,6 @@
 package jollycrate.host;
 
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
@@ -9,19 +10,22 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Comparator;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
 import java.util.TreeSet;
-import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
-import java.util.stream.Collectors;
+import java.util.function.Supplier;
 
 /** Processes of this machine, as Linux tells them. */
 final class LocalProcesses implements HostProcesses {
-  private static final Map<String, String> PROGRAMS = Map.of("PATH", "/usr/bin:/bin");
+  private static final Map<String, String> PROGRAMS =
+      Map.of("PATH", "/usr/bin:/bin", "LC_ALL", "C");
   private static final Duration LOOK_AGAIN = Duration.ofMillis(5);
   private static final Duration SIGNAL_LIMIT = Duration.ofSeconds(5);
   private static final Duration NOTE_LIMIT = Duration.ofSeconds(10);
@@ -73,7 +77,7 @@ final class LocalProcesses implements HostProcesses {
     while (System.nanoTime() < until) {
       if (Files.exists(note)) {
         long pid = Long.parseLong(Files.readString(note).strip());
-        return new Identity(boot(), pid, ProcFs.ticks(pid).orElse(0));
+        return identityOf(pid);
       }
       time.pause(LOOK_AGAIN);
     }
@@ -105,17 +109,54 @@ final class LocalProcesses implements HostProcesses {
   }
 
   @Override
-  public Optional<Identity> withToken(String token) {
-    long own = ProcessHandle.current().pid();
-    return ProcFs.firstProcess(
-            pid -> pid != own && ProcFs.arguments(pid).stream().anyMatch(a -> a.contains(token)))
-        .map(pid -> new Identity(boot(), pid, ProcFs.ticks(pid).orElse(0)));
+  public Fact<List<Program>> programs(String argument) {
+    return reading(
+        () -> {
+          List<Program> found =
+              ProcFs.processes().stream()
+                  .map(pid -> Map.entry(pid, ProcFs.arguments(pid)))
+                  .filter(process -> process.getValue().contains(argument))
+                  .flatMap(process -> program(process.getKey(), process.getValue()).stream())
+                  .sorted(Comparator.comparingLong(program -> program.identity().ticks()))
+                  .toList();
+          return found.isEmpty() && ProcFs.hidesOthers()
+              ? Fact.unknown("processes of other users are hidden here (hidepid)")
+              : Fact.known(found);
+        });
+  }
+
+  private Optional<Program> program(long pid, List<String> arguments) {
+    return identity(pid).map(identity -> new Program(identity, arguments));
+  }
+
+  private static <T> Fact<T> reading(Supplier<Fact<T>> look) {
+    try {
+      return look.get();
+    } catch (ProcFs.Unreadable e) {
+      return Fact.unknown(e.getMessage());
+    }
+  }
+
+  @Override
+  public Optional<Hold> hold(Path file, String content, Access access) {
+    return LocalHold.take(file, content, access);
+  }
+
+  private Optional<Identity> identity(long pid) {
+    OptionalLong ticks = ProcFs.ticks(pid);
+    return ticks.isPresent()
+        ? Optional.of(new Identity(boot(), ProcFs.space(), pid, ticks.getAsLong()))
+        : Optional.empty();
+  }
+
+  /** A process that ended at once is one that started at no tick. */
+  private Identity identityOf(long pid) {
+    return identity(pid).orElse(new Identity(boot(), ProcFs.space(), pid, 0));
   }
 
   @Override
   public Identity self() {
-    long pid = ProcessHandle.current().pid();
-    return new Identity(boot(), pid, ProcFs.ticks(pid).orElse(0));
+    return identityOf(ProcessHandle.current().pid());
   }
 
   @Override
@@ -124,22 +165,41 @@ final class LocalProcesses implements HostProcesses {
   }
 
   @Override
-  public boolean alive(Identity process) {
-    OptionalLong ticks = ProcFs.ticks(process.pid());
-    return process.boot().equals(boot())
-        && ticks.isPresent()
-        && ticks.getAsLong() == process.ticks();
+  public Life life(Identity process) {
+    if (!process.boot().equals(boot())) {
+      return Life.GONE;
+    }
+    boolean counted = process.space() == null || process.space().isEmpty();
+    if (!counted && !process.space().equals(ProcFs.space())) {
+      return Life.UNKNOWN;
+    }
+    try {
+      OptionalLong ticks = ProcFs.ticks(process.pid());
+      if (ticks.isPresent()) {
+        return ticks.getAsLong() == process.ticks() ? Life.RUNS : Life.GONE;
+      }
+      return ProcFs.hidesOthers() ? lifeOfTheHidden(process) : Life.GONE;
+    } catch (ProcFs.Unreadable e) {
+      return Life.UNKNOWN;
+    }
+  }
+
+  /** Asking for a signal that does nothing tells no process from one that may not be signalled. */
+  private Life lifeOfTheHidden(Identity process) {
+    List<String> command = List.of("/bin/sh", "-c", "kill -0 " + process.pid());
+    Ran ran = run(command, Path.of("/"), PROGRAMS, "", SIGNAL_LIMIT);
+    return ran.errors().contains("No such process") ? Life.GONE : Life.UNKNOWN;
   }
 
   @Override
   public void signal(Identity process, Signal signal) {
-    if (!alive(process)) {
+    if (life(process) == Life.GONE) {
       return;
     }
     Path root = Path.of("/");
     List<String> command = List.of("kill", "-" + signal, "" + process.pid());
     Ran ran = run(command, root, PROGRAMS, "", SIGNAL_LIMIT);
-    if (ran.exit() != 0 && alive(process)) {
+    if (ran.exit() != 0 && life(process) != Life.GONE) {
       throw new HostException(
           "Cannot signal process " + process.pid() + ": " + ran.errors().strip());
     }
@@ -157,17 +217,32 @@ final class LocalProcesses implements HostProcesses {
     builder.environment().putAll(environment);
     try {
       Process process = builder.start();
-      CompletableFuture<String> output = reading(process.getInputStream());
-      CompletableFuture<String> errors = reading(process.getErrorStream());
-      try (OutputStream in = process.getOutputStream()) {
-        in.write(input.getBytes(StandardCharsets.UTF_8));
-      } catch (IOException ended) {
-        return new Ran(waitFor(process, limit), output.join(), errors.join());
-      }
-      return new Ran(waitFor(process, limit), output.join(), errors.join());
+      Words output = Words.of(process.getInputStream());
+      Words errors = Words.of(process.getErrorStream());
+      tell(process, input);
+      int exit = waitFor(process, limit);
+      return new Ran(exit, output.text(), errors.text());
     } catch (IOException e) {
       throw HostException.cannot("run", Path.of(command.get(0)), e);
     }
+  }
+
+  /** A program that ends without reading all of its input does without it. */
+  private static void tell(Process process, String input) {
+    inBackground(
+        () -> {
+          try (OutputStream in = process.getOutputStream()) {
+            in.write(input.getBytes(StandardCharsets.UTF_8));
+          } catch (IOException endedBefore) {
+            return;
+          }
+        });
+  }
+
+  private static void inBackground(Runnable work) {
+    Thread thread = new Thread(work);
+    thread.setDaemon(true);
+    thread.start();
   }
 
   private static int waitFor(Process process, Duration limit) {
@@ -178,67 +253,118 @@ final class LocalProcesses implements HostProcesses {
     } catch (InterruptedException e) {
       Thread.currentThread().interrupt();
     }
+    process.descendants().forEach(ProcessHandle::destroyForcibly);
     process.destroyForcibly();
     return -1;
   }
 
-  private static CompletableFuture<String> reading(InputStream in) {
-    CompletableFuture<String> text = new CompletableFuture<>();
-    Thread reader =
-        new Thread(
-            () -> {
-              try (in) {
-                text.complete(new String(in.readAllBytes(), StandardCharsets.UTF_8));
-              } catch (IOException e) {
-                text.complete("");
-              }
-            });
-    reader.setDaemon(true);
-    reader.start();
-    return text;
-  }
+  /** What a program prints; whatever it leaves running may hold the pipe open after its end. */
+  private record Words(ByteArrayOutputStream read, CountDownLatch end) {
+    private static final long AFTER_THE_END_MILLIS = 1000;
 
-  @Override
-  public Optional<Listening> listening(int port) {
-    return ProcFs.listener(port)
-        .map(
-            inode ->
-                ProcFs.holderOf(inode)
-                    .map(pid -> new Listening(port, pid, programOf(pid)))
-                    .orElse(new Listening(port, 0, "a program of another user")));
-  }
-
-  @Override
-  public Set<Integer> ports(Collection<Identity> processes) {
-    Map<String, Integer> listeners = ProcFs.listeners();
-    Set<Integer> ports = new TreeSet<>();
-    for (long pid :
-        ProcFs.kin(processes.stream().filter(this::alive).map(Identity::pid).toList())) {
-      ProcFs.sockets(pid).stream()
-          .filter(listeners::containsKey)
-          .map(listeners::get)
-          .forEach(ports::add);
+    static Words of(InputStream in) {
+      Words words = new Words(new ByteArrayOutputStream(), new CountDownLatch(1));
+      inBackground(
+          () -> {
+            try (in) {
+              in.transferTo(words.read());
+            } catch (IOException e) {
+              words.cut(e);
+            } finally {
+              words.end().countDown();
+            }
+          });
+      return words;
     }
-    return ports;
+
+    private void cut(IOException e) {
+      read.writeBytes(("\n(" + e.getMessage() + ")\n").getBytes(StandardCharsets.UTF_8));
+    }
+
+    String text() {
+      try {
+        end.await(AFTER_THE_END_MILLIS, TimeUnit.MILLISECONDS);
+      } catch (InterruptedException e) {
+        Thread.currentThread().interrupt();
+      }
+      return read.toString(StandardCharsets.UTF_8);
+    }
   }
 
   @Override
-  public Set<Identity> acceptors(int port) {
-    return ProcFs.listener(port).map(ProcFs::holdersOf).orElse(List.of()).stream()
-        .map(pid -> new Identity(boot(), pid, ProcFs.ticks(pid).orElse(0)))
-        .collect(Collectors.toSet());
+  public Fact<Optional<Listening>> listening(int port) {
+    return reading(() -> Fact.known(ProcFs.listener(port).map(inode -> listening(port, inode))));
+  }
+
+  /** Whose a socket is may stay unknown; that somebody listens does not. */
+  private static Listening listening(int port, String inode) {
+    return seenHolders(inode).stream()
+        .min(Comparator.naturalOrder())
+        .map(pid -> new Listening(port, pid, programOf(pid)))
+        .orElse(new Listening(port, 0, "a program of another user"));
+  }
+
+  @Override
+  public Fact<Set<Integer>> ports(Collection<Identity> processes) {
+    return reading(
+        () -> {
+          Map<String, Integer> listeners = ProcFs.listeners();
+          Set<Integer> ports = new TreeSet<>();
+          List<Long> running = processes.stream().filter(this::mayRun).map(Identity::pid).toList();
+          for (long pid : ProcFs.kin(running)) {
+            ProcFs.sockets(pid).stream()
+                .filter(listeners::containsKey)
+                .map(listeners::get)
+                .forEach(ports::add);
+          }
+          return Fact.known(ports);
+        });
+  }
+
+  @Override
+  public Fact<Set<Identity>> acceptors(int port) {
+    return reading(
+        () -> {
+          Optional<String> inode = ProcFs.listener(port);
+          Set<Long> holders = inode.map(LocalProcesses::seenHolders).orElse(Set.of());
+          if (inode.isPresent() && holders.isEmpty()) {
+            return Fact.unknown("the processes behind port " + port + " belong to another user");
+          }
+          Set<Identity> acceptors = new HashSet<>();
+          for (long pid : ProcFs.kin(holders)) {
+            if (ProcFs.sockets(pid).contains(inode.get())) {
+              acceptors.add(identityOf(pid));
+            }
+          }
+          return Fact.known(acceptors);
+        });
+  }
+
+  /** Those that show what they have open; their kin may hide it. */
+  private static Set<Long> seenHolders(String inode) {
+    Set<Long> holders = new HashSet<>();
+    for (long pid : ProcFs.processes()) {
+      try {
+        if (ProcFs.sockets(pid).contains(inode)) {
+          holders.add(pid);
+        }
+      } catch (ProcFs.Unreadable anotherUsers) {
+        continue;
+      }
+    }
+    return holders;
   }
 
   @Override
   public long memory(Identity process) {
-    return alive(process)
+    return life(process) == Life.RUNS
         ? ProcFs.kin(List.of(process.pid())).stream().mapToLong(ProcFs::memory).sum()
         : 0;
   }
 
   @Override
-  public long connections(int port) {
-    return ProcFs.connections(port);
+  public Fact<Long> connections(int port) {
+    return reading(() -> Fact.known(ProcFs.connections(port)));
   }
 
   private static String programOf(long pid) {

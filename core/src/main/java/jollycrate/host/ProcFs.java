@@ -1,8 +1,11 @@
 package jollycrate.host;
 
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
+import java.nio.file.NotDirectoryException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -14,7 +17,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
-import java.util.function.Predicate;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
@@ -31,8 +33,38 @@ final class ProcFs {
 
   private ProcFs() {}
 
+  /** Something in {@code /proc} that is there but may not be read. */
+  static final class Unreadable extends RuntimeException {
+    private static final long serialVersionUID = 1L;
+
+    Unreadable(Path file, IOException cause) {
+      super("'" + file + "' may not be read", cause);
+    }
+  }
+
   static String boot() {
-    return text(PROC.resolve("sys/kernel/random/boot_id")).strip();
+    return text(PROC.resolve("sys/kernel/random/boot_id")).orElse("").strip();
+  }
+
+  /** The name space that counts the ids of this process and its kind; empty when not told. */
+  static String space() {
+    try {
+      return Files.readSymbolicLink(PROC.resolve("self/ns/pid")).toString().replaceAll("\\D", "");
+    } catch (IOException e) {
+      return "";
+    }
+  }
+
+  /**
+   * Whether processes of other users are hidden from this one (the mount option {@code hidepid}):
+   * then one that is not seen may run all the same.
+   */
+  static boolean hidesOthers() {
+    try {
+      return text(PROC.resolve("1/stat")).isEmpty();
+    } catch (Unreadable e) {
+      return true;
+    }
   }
 
   /** Start time of a process in ticks since boot; empty when it has ended or is a zombie. */
@@ -44,7 +76,7 @@ final class ProcFs {
 
   /** Fields of a living process from its state on. */
   private static Optional<String[]> stat(long pid) {
-    String stat = text(PROC.resolve(pid + "/stat"));
+    String stat = text(PROC.resolve(pid + "/stat")).orElse("");
     int name = stat.lastIndexOf(')');
     if (name < 0) {
       return Optional.empty();
@@ -57,6 +89,7 @@ final class ProcFs {
   /** Resident memory of a process in bytes (VmRSS). */
   static long memory(long pid) {
     return text(PROC.resolve(pid + "/status"))
+        .orElse("")
         .lines()
         .filter(line -> line.startsWith("VmRSS:"))
         .mapToLong(line -> Long.parseLong(line.replaceAll("\\D", "")) * 1024)
@@ -89,15 +122,11 @@ final class ProcFs {
   }
 
   static List<String> arguments(long pid) {
-    String line = text(PROC.resolve(pid + "/cmdline"));
+    String line = text(PROC.resolve(pid + "/cmdline")).orElse("");
     return line.isEmpty() ? List.of() : List.of(line.split("\0"));
   }
 
-  static Optional<Long> firstProcess(Predicate<Long> wanted) {
-    return processes().stream().filter(wanted).findFirst();
-  }
-
-  private static List<Long> processes() {
+  static List<Long> processes() {
     List<Long> pids = new ArrayList<>();
     for (Path entry : children(PROC)) {
       String name = entry.getFileName().toString();
@@ -119,7 +148,7 @@ final class ProcFs {
   /** Ports that are listened on, by the inodes of their sockets. */
   static Map<String, Integer> listeners() {
     Map<String, Integer> ports = new LinkedHashMap<>();
-    sockets()
+    tcp()
         .filter(fields -> fields[3].equals(LISTEN))
         .forEach(fields -> ports.put(fields[9], localPort(fields)));
     return ports;
@@ -127,7 +156,7 @@ final class ProcFs {
 
   /** Number of connections that somebody has to a port here. */
   static long connections(int port) {
-    return sockets()
+    return tcp()
         .filter(fields -> fields[3].equals(ESTABLISHED) && localPort(fields) == port)
         .count();
   }
@@ -136,26 +165,19 @@ final class ProcFs {
     return Integer.parseInt(fields[1].substring(fields[1].lastIndexOf(':') + 1), 16);
   }
 
-  private static Stream<String[]> sockets() {
-    return Stream.of("net/tcp", "net/tcp6")
-        .flatMap(table -> text(PROC.resolve(table)).lines().skip(1))
+  /** A kernel without IPv6 has one table only. */
+  private static Stream<String[]> tcp() {
+    String ipv4 =
+        text(PROC.resolve("net/tcp"))
+            .orElseThrow(
+                () -> new Unreadable(PROC.resolve("net/tcp"), new NoSuchFileException("net/tcp")));
+    return Stream.of(ipv4, text(PROC.resolve("net/tcp6")).orElse(""))
+        .flatMap(table -> table.lines().skip(1))
         .map(line -> line.strip().split("\\s+"))
         .filter(fields -> fields.length > 9);
   }
 
-  static Optional<Long> holderOf(String inode) {
-    return processes().stream().filter(pid -> holds(pid, inode)).findFirst();
-  }
-
-  static List<Long> holdersOf(String inode) {
-    return processes().stream().filter(pid -> holds(pid, inode)).toList();
-  }
-
-  private static boolean holds(long pid, String inode) {
-    return sockets(pid).contains(inode);
-  }
-
-  /** Inodes of the sockets that a process has open. */
+  /** Inodes of the sockets that a process has open; none when it has ended. */
   static Set<String> sockets(long pid) {
     Set<String> inodes = new HashSet<>();
     for (Path fd : children(PROC.resolve(pid + "/fd"))) {
@@ -167,27 +189,56 @@ final class ProcFs {
     return inodes;
   }
 
+  /** A descriptor may have been closed since it was listed. */
   private static String target(Path link) {
     try {
       return Files.readSymbolicLink(link).toString();
-    } catch (IOException e) {
+    } catch (NoSuchFileException e) {
       return "";
+    } catch (IOException e) {
+      if (ended(link)) {
+        return "";
+      }
+      throw new Unreadable(link, e);
     }
   }
 
   private static List<Path> children(Path folder) {
     try (Stream<Path> children = Files.list(folder)) {
       return children.toList();
-    } catch (IOException e) {
+    } catch (NoSuchFileException | NotDirectoryException e) {
       return List.of();
+    } catch (UncheckedIOException e) {
+      return orNone(folder, e.getCause());
+    } catch (IOException e) {
+      return orNone(folder, e);
     }
   }
 
-  private static String text(Path file) {
-    try {
-      return new String(Files.readAllBytes(file), StandardCharsets.UTF_8);
-    } catch (IOException e) {
-      return "";
+  private static List<Path> orNone(Path folder, IOException e) {
+    if (ended(folder)) {
+      return List.of();
     }
+    throw new Unreadable(folder, e);
+  }
+
+  /** What stands in a file; empty when there is none, as when its process has ended. */
+  private static Optional<String> text(Path file) {
+    try {
+      return Optional.of(new String(Files.readAllBytes(file), StandardCharsets.UTF_8));
+    } catch (NoSuchFileException e) {
+      return Optional.empty();
+    } catch (IOException e) {
+      if (ended(file)) {
+        return Optional.empty();
+      }
+      throw new Unreadable(file, e);
+    }
+  }
+
+  /** A process may end between the opening of one of its files and the reading. */
+  private static boolean ended(Path file) {
+    Path process = file.subpath(0, Math.min(2, file.getNameCount()));
+    return Files.notExists(Path.of("/").resolve(process));
   }
 }

@@ -18,13 +18,17 @@ import jollycrate.step.Step;
   @JsonSubTypes.Type(value = JournalLine.Proven.class, name = "proven"),
   @JsonSubTypes.Type(value = JournalLine.Undoing.class, name = "undoing"),
   @JsonSubTypes.Type(value = JournalLine.Undone.class, name = "undone"),
-  @JsonSubTypes.Type(value = JournalLine.Ended.class, name = "ended")
+  @JsonSubTypes.Type(value = JournalLine.Ended.class, name = "ended"),
+  @JsonSubTypes.Type(value = JournalLine.Torn.class, name = "torn")
 })
 public sealed interface JournalLine {
+  /** The format that these lines have. */
+  int FORMAT = 1;
 
   /**
    * A delivery begins.
    *
+   * @param format of this journal
    * @param act deploy or undeploy
    * @param description digest of the resolved description, empty for an undeploy
    * @param placement that is to stand; null for an undeploy
@@ -32,6 +36,7 @@ public sealed interface JournalLine {
    * @param serverRan whether the server ran
    */
   record Opened(
+      int format,
       int delivery,
       String act,
       String application,
@@ -75,6 +80,9 @@ public sealed interface JournalLine {
 
   /** The delivery ended. */
   record Ended(Outcome outcome) implements JournalLine {}
+
+  /** The line before this one was cut off while it was written, and counts as not written. */
+  record Torn() implements JournalLine {}
 
   /** How a delivery ended. */
   enum Outcome {

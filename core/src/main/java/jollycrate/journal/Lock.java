@@ -1,96 +1,106 @@
 package jollycrate.journal;
 
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.time.Instant;
-import java.util.Arrays;
+import java.util.Locale;
 import java.util.Optional;
 import jollycrate.host.Access;
+import jollycrate.host.Facts;
+import jollycrate.host.Hold;
 import jollycrate.host.Host;
+import jollycrate.host.HostException;
 import jollycrate.host.Identity;
+import jollycrate.host.Life;
+import jollycrate.host.Time;
 import jollycrate.server.Json;
+import jollycrate.server.RecordsException;
 
 /** The right to change a server, held by one process at a time. */
 public final class Lock implements AutoCloseable {
   private static final int MOST_BYTES = 1 << 16;
+  private static final Duration DEAD_HOLDER_LETS_GO_WITHIN = Duration.ofSeconds(5);
+  private static final Duration LOOK_AGAIN = Duration.ofMillis(10);
 
   /** Who holds a lock. */
   public record Holder(Identity process, String by, Instant since) {}
 
-  private final Host host;
+  private final Hold hold;
   private final Path file;
 
-  private Lock(Host host, Path file) {
-    this.host = host;
+  private Lock(Hold hold, Path file) {
+    this.hold = hold;
     this.file = file;
   }
 
   /**
-   * Takes the lock, also from a holder who is provably dead: started in this boot, and that very
-   * process is gone.
+   * Takes the lock. The kernel gives it free when its holder ends; a holder that was killed may be
+   * a moment behind with that.
    *
-   * @throws LockedException when somebody holds it, or may hold it
+   * @throws LockedException when somebody holds it
+   * @throws RecordsException when something that is no lock stands in its place
    */
-  public static Lock take(Host host, Path file, Access access, String by, Instant now) {
-    byte[] content =
-        Json.line(new Holder(host.processes().self(), by, now)).getBytes(StandardCharsets.UTF_8);
-    while (!host.files().claim(file, content, access)) {
-      byte[] found = host.files().read(file, 0, MOST_BYTES);
-      Optional<Holder> holder = Json.read(found, Holder.class);
-      if (found.length > 0 && (holder.isEmpty() || !isDead(host, holder.get()))) {
+  public static Lock take(Host host, Time time, Path file, Access access, String by) {
+    Facts facts = host.files().facts(file);
+    if (facts.exists() && !facts.isFile()) {
+      throw new RecordsException(
+          "Cannot lock this server: a "
+              + facts.type().name().toLowerCase(Locale.ROOT)
+              + " stands at '"
+              + file
+              + "'. Nothing was touched; move it away");
+    }
+    String content = Json.line(new Holder(host.processes().self(), by, Instant.now()));
+    Instant until = time.now().plus(DEAD_HOLDER_LETS_GO_WITHIN);
+    while (true) {
+      Optional<Hold> hold = host.processes().hold(file, content, access);
+      if (hold.isPresent()) {
+        return new Lock(hold.get(), file);
+      }
+      Optional<Holder> holder = holder(host, file);
+      boolean lives =
+          holder.filter(known -> host.processes().life(known.process()) != Life.GONE).isPresent();
+      if (lives || time.now().isAfter(until)) {
         throw new LockedException(file, holder);
       }
-      remove(host, file, found);
+      time.pause(LOOK_AGAIN);
     }
-    return new Lock(host, file);
   }
 
-  /** Removes a lock whoever holds it. */
-  public static void breakOpen(Host host, Path file) {
-    host.files().delete(file);
-  }
-
-  /** Who holds the lock now. */
+  /** Who noted himself in the lock last; he holds it if he lives. */
   public static Optional<Holder> holder(Host host, Path file) {
-    return Json.read(host.files().read(file, 0, MOST_BYTES), Holder.class);
+    return host.files().facts(file).isFile()
+        ? Json.read(host.files().read(file, 0, MOST_BYTES), Holder.class)
+        : Optional.empty();
   }
 
-  /** Whether the holder is provably dead. */
-  public static boolean isDead(Host host, Holder holder) {
-    Identity process = holder.process();
-    return process.boot().equals(host.processes().boot()) && !host.processes().alive(process);
-  }
-
-  /** Deletes what others left beside a lock of ours when they were killed while they took it. */
-  public void sweep() {
-    for (Path path : host.files().list(file.getParent())) {
-      if (path.getFileName().toString().startsWith(aside(file))) {
-        host.files().delete(path);
-      }
+  /**
+   * Nothing while the lock is held.
+   *
+   * @throws OvertakenException when it is not any more: then not a single line may be written
+   */
+  public void mustStand() {
+    if (!hold.stands()) {
+      throw new OvertakenException(file);
     }
   }
 
-  private static String aside(Path file) {
-    return file.getFileName() + ".stale-";
-  }
-
-  /** Moves a dead holder's lock aside; puts it back when it was another one by then. */
-  private static void remove(Host host, Path file, byte[] expected) {
-    if (expected.length == 0) {
-      return;
+  /**
+   * Gives the lock free.
+   *
+   * @return what could not be done; it hinders nobody
+   */
+  public Optional<String> release() {
+    try {
+      hold.close();
+      return Optional.empty();
+    } catch (HostException e) {
+      return Optional.of(e.getMessage() + "; the file locks nobody out");
     }
-    Path aside = file.resolveSibling(aside(file) + host.processes().self().pid());
-    host.files().move(file, aside);
-    byte[] moved = host.files().read(aside, 0, MOST_BYTES);
-    if (!Arrays.equals(moved, expected)) {
-      host.files().move(aside, file);
-      return;
-    }
-    host.files().delete(aside);
   }
 
   @Override
   public void close() {
-    host.files().delete(file);
+    release();
   }
 }

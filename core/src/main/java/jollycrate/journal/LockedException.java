@@ -8,8 +8,8 @@ public final class LockedException extends RuntimeException {
   private static final long serialVersionUID = 1L;
 
   /** Says so in other words. */
-  public LockedException(String message, LockedException cause) {
-    super(message, cause);
+  public LockedException(String message) {
+    super(message);
   }
 
   LockedException(Path file, Optional<Lock.Holder> holder) {
@@ -23,8 +23,7 @@ public final class LockedException extends RuntimeException {
                             + known.process().pid()
                             + ") has been changing it since "
                             + known.since())
-                .orElse("the lock '" + file + "' cannot be read")
-            + ". Wait, or run 'jolly recover --on NAME --take-over' if that process is gone for"
-            + " good");
+                .orElse("somebody holds the lock '" + file + "'")
+            + ". Wait until that ends, or end it with 'jolly recover --on NAME --take-over'");
   }
 }

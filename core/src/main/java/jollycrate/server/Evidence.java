@@ -2,6 +2,8 @@ package jollycrate.server;
 
 import java.time.Duration;
 import java.util.Set;
+import jollycrate.host.Fact;
+import jollycrate.host.Life;
 
 /**
  * What was seen of a server since a switch.
@@ -10,7 +12,7 @@ import java.util.Set;
  * @param fresh where in it the part begins that cannot tell of anything earlier
  * @param since time since the switch
  * @param started whether the server was started after the switch
- * @param alive whether its process runs
+ * @param life whether its process runs
  * @param listening whether that process or one that descends from it has opened the HTTP port
  * @param elsewhere other ports that they have opened
  * @param settled how long nothing has changed about those
@@ -23,10 +25,27 @@ public record Evidence(
     int fresh,
     Duration since,
     boolean started,
-    boolean alive,
-    boolean listening,
+    Life life,
+    Fact<Boolean> listening,
     Set<Integer> elsewhere,
     Duration settled,
     String output,
     boolean switchStands,
-    boolean tracesStand) {}
+    boolean tracesStand) {
+
+  /** Whether the server's process has provably ended. */
+  public boolean ended() {
+    return life == Life.GONE;
+  }
+
+  /** Whether the HTTP port is known to be open. */
+  public boolean open() {
+    return listening.orElse(false);
+  }
+
+  /** What is waited for, with why it cannot be seen if it cannot. */
+  public Sign.Waiting waitingToListen(String what) {
+    return new Sign.Waiting(
+        what + listening.unread().map(why -> " (that cannot be told: " + why + ")").orElse(""));
+  }
+}

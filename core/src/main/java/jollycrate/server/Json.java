@@ -24,18 +24,24 @@ import java.util.function.Function;
 
 /** JSON as our records use it: paths, times and lengths of time as texts, one line. */
 public final class Json {
-  private static final ObjectMapper MAPPER =
-      JsonMapper.builder()
-          .addModule(texts())
-          .disable(SerializationFeature.FAIL_ON_EMPTY_BEANS)
-          .disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
-          .build();
+  private static final ObjectMapper MAPPER = mapper(texts());
+  private static final ObjectMapper TOLD = mapper(inMilliseconds());
 
   private Json() {}
 
-  /** The mapper, for those who write documents of their own. */
-  public static ObjectMapper mapper() {
-    return MAPPER;
+  private static ObjectMapper mapper(SimpleModule module) {
+    return JsonMapper.builder()
+        .addModule(module)
+        .disable(SerializationFeature.FAIL_ON_EMPTY_BEANS)
+        .disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
+        .enable(DeserializationFeature.FAIL_ON_MISSING_CREATOR_PROPERTIES)
+        .enable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES)
+        .build();
+  }
+
+  /** The mapper for documents that machines read: lengths of time are numbers of milliseconds. */
+  public static ObjectMapper told() {
+    return TOLD;
   }
 
   /** A value as one line. */
@@ -67,6 +73,22 @@ public final class Json {
     text(module, Duration.class, Duration::parse);
     text(module, Instant.class, Instant::parse);
     module.addSerializer(Optional.class, new OptionalSerializer());
+    return module;
+  }
+
+  private static SimpleModule inMilliseconds() {
+    SimpleModule module = texts();
+    module.addSerializer(
+        Duration.class,
+        new StdScalarSerializer<>(Duration.class) {
+          private static final long serialVersionUID = 1L;
+
+          @Override
+          public void serialize(Duration value, JsonGenerator out, SerializerProvider provider)
+              throws IOException {
+            out.writeNumber(value.toMillis());
+          }
+        });
     return module;
   }
 

@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import jollycrate.host.Identity;
 import jollycrate.host.Launch;
 
@@ -11,6 +12,16 @@ import jollycrate.host.Launch;
 public interface KindProcesses {
   /** The process of the server. */
   Launch launch(Stock stock);
+
+  /** An argument that every process of this kind has, whoever started it. */
+  String mark();
+
+  /**
+   * The folder of the server that a process with the mark is.
+   *
+   * @param arguments of that process
+   */
+  Optional<Path> folder(List<String> arguments);
 
   /** Processes besides the server's own that belong to it, as its files note them. */
   default List<Identity> noted(Server server, Map<Path, byte[]> texts) {

@@ -2,8 +2,8 @@ package jollycrate.server;
 
 import java.util.List;
 import java.util.Optional;
-import jollycrate.host.HostProcesses;
 import jollycrate.host.Identity;
+import jollycrate.host.Launch;
 
 /**
  * What {@code .jolly/process.json} tells: written with the token before a start and again with the
@@ -16,10 +16,16 @@ import jollycrate.host.Identity;
 public record ProcessRecord(
     String token, String fingerprint, List<String> command, Identity identity, long log) {
 
-  /** The process, if it runs. */
-  public Optional<Running> running(HostProcesses processes) {
-    Optional<Identity> found =
-        identity == null ? processes.withToken(token) : Optional.of(identity);
-    return found.filter(processes::alive).map(alive -> new Running(alive, fingerprint, command));
+  /** The process as a running one. */
+  Running running(Identity found) {
+    return new Running(found, fingerprint, command, true);
+  }
+
+  /** The argument by which the process with a token is found. */
+  Optional<String> argument(String itsToken) {
+    return command.stream()
+        .filter(argument -> argument.contains(Launch.TOKEN))
+        .map(argument -> argument.replace(Launch.TOKEN, itsToken))
+        .findFirst();
   }
 }

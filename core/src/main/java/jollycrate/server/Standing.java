@@ -13,6 +13,11 @@ public record Standing(List<Owner> applications) {
   /** The digest that a folder has. */
   public static final String FOLDER = "folder";
 
+  /** As it was read; a record that lists nothing at all is none. */
+  public Standing {
+    applications = List.copyOf(applications);
+  }
+
   /** Nothing was delivered. */
   public static final Standing NONE = new Standing(List.of());
 

@@ -27,7 +27,7 @@ public record Stock(
     Map<Path, String> digests,
     Map<Path, byte[]> texts,
     Map<Path, List<Path>> children,
-    Optional<Running> process,
+    Presence process,
     Map<Integer, Listening> listening,
     Set<Integer> ownPorts,
     Standing standing,

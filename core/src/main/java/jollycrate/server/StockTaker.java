@@ -1,6 +1,5 @@
 package jollycrate.server;
 
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -11,11 +10,14 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import jollycrate.artifact.XmlDocument;
+import jollycrate.host.Fact;
 import jollycrate.host.Facts;
 import jollycrate.host.Host;
+import jollycrate.host.HostException;
 import jollycrate.host.HostFiles;
 import jollycrate.host.Identity;
 import jollycrate.host.Listening;
+import jollycrate.host.Program;
 
 /** Takes stock: reads, never changes. */
 public final class StockTaker {
@@ -52,22 +54,24 @@ public final class StockTaker {
     Map<Path, Facts> facts = new HashMap<>();
     files.facts(List.copyOf(paths)).forEach(found -> facts.put(found.path(), found));
     Map<Path, byte[]> texts = texts(reads.texts(), standing, facts);
+    Presence presence = presence();
+    Set<Integer> ports = host.processes().ports(processes(presence, texts)).orElse(Set.of());
     return new Stock(
         server,
         facts,
         digests(standing, alsoAt, facts),
         texts,
         children(reads.folders()),
-        running(),
+        presence,
         listening(),
-        host.processes().ports(processes(texts)),
+        ports,
         standing,
         javaFeature);
   }
 
-  private List<Identity> processes(Map<Path, byte[]> texts) {
+  private List<Identity> processes(Presence presence, Map<Path, byte[]> texts) {
     List<Identity> processes = new ArrayList<>(kind.processes().noted(server, texts));
-    running().map(Running::identity).ifPresent(processes::add);
+    presence.found().map(Running::identity).ifPresent(processes::add);
     return processes;
   }
 
@@ -93,7 +97,7 @@ public final class StockTaker {
     Map<Path, byte[]> texts = new HashMap<>();
     for (Path path : wanted) {
       if (facts.get(path).isFile()) {
-        texts.put(path, host.files().read(path, 0, XmlDocument.MOST_BYTES));
+        texts.put(path, host.files().whole(path, XmlDocument.MOST_BYTES));
       }
     }
     return texts;
@@ -110,31 +114,101 @@ public final class StockTaker {
     List<Integer> ports = new ArrayList<>(server.ports());
     server.front().ifPresent(front -> ports.add(front.port()));
     for (int port : ports) {
-      host.processes().listening(port).ifPresent(found -> listening.put(port, found));
+      Fact<Optional<Listening>> listener = host.processes().listening(port);
+      listener
+          .unread()
+          .ifPresent(
+              why -> {
+                throw new HostException("Cannot tell who listens on port " + port + ": " + why);
+              });
+      listener.orElse(Optional.empty()).ifPresent(found -> listening.put(port, found));
     }
     return listening;
   }
 
-  /** The server's process, if it runs. */
-  public Optional<Running> running() {
+  /** Whether the server runs: as we started it, as its unit did, or as somebody else did. */
+  public Presence presence() {
     Optional<ProcessRecord> record = record();
-    return record
-        .flatMap(noted -> noted.running(host.processes()))
-        .or(() -> record.flatMap(this::startedWithTheMachine));
+    Presence ours = record.map(this::started).orElse(new Presence.Stopped());
+    if (!ours.isStopped()) {
+      return ours;
+    }
+    Presence byUnit =
+        record
+            .filter(noted -> server.boot().isPresent())
+            .map(noted -> withToken(noted, BootUnit.token(server)))
+            .orElse(new Presence.Stopped());
+    return byUnit.isStopped() ? startedBySomebody() : byUnit;
   }
 
-  /** systemd starts the server by the same command. */
-  private Optional<Running> startedWithTheMachine(ProcessRecord record) {
-    return server
-        .boot()
-        .flatMap(boot -> host.processes().withToken(BootUnit.token(server)))
-        .map(found -> new Running(found, record.fingerprint(), record.command()));
+  private Presence started(ProcessRecord record) {
+    if (record.identity() == null) {
+      return withToken(record, record.token());
+    }
+    return switch (host.processes().life(record.identity())) {
+      case RUNS -> new Presence.Runs(record.running(record.identity()));
+      case GONE -> new Presence.Stopped();
+      case UNKNOWN -> new Presence.Unknown("whether process " + record.identity().pid() + " lives");
+    };
   }
 
-  /** What we noted of the server's last start. */
+  private Presence withToken(ProcessRecord record, String token) {
+    Optional<String> argument = record.argument(token);
+    return argument.isEmpty()
+        ? new Presence.Stopped()
+        : presence(
+            host.processes()
+                .programs(argument.get())
+                .map(found -> found.stream().map(at -> record.running(at.identity())).findFirst()));
+  }
+
+  /** Somebody's process in this very folder, whatever its path was called. */
+  private Presence startedBySomebody() {
+    Path folder = host.files().real(server.folder());
+    return presence(
+        host.processes()
+            .programs(kind.processes().mark())
+            .map(
+                found ->
+                    found.stream()
+                        .filter(program -> serves(program, folder))
+                        .map(StockTaker::another)
+                        .findFirst()));
+  }
+
+  private boolean serves(Program program, Path folder) {
+    return kind.processes()
+        .folder(program.arguments())
+        .filter(its -> its.isAbsolute() && host.files().real(its).equals(folder))
+        .isPresent();
+  }
+
+  private static Running another(Program program) {
+    return new Running(program.identity(), "", program.arguments(), false);
+  }
+
+  /** Processes that are hidden cannot serve a port on which nobody listens. */
+  private Presence presence(Fact<Optional<Running>> found) {
+    if (found.unread().isEmpty()) {
+      return found
+          .orElse(Optional.empty())
+          .<Presence>map(Presence.Runs::new)
+          .orElse(new Presence.Stopped());
+    }
+    boolean nobodyListens =
+        host.processes().listening(server.http()).map(Optional::isEmpty).orElse(false);
+    return nobodyListens
+        ? new Presence.Stopped()
+        : new Presence.Unknown(found.unread().orElseThrow());
+  }
+
+  /**
+   * What we noted of the server's last start.
+   *
+   * @throws RecordsException when our note cannot be read
+   */
   public Optional<ProcessRecord> record() {
-    byte[] record = host.files().read(records().process(), 0, MOST_RECORD_BYTES);
-    return Json.read(record, ProcessRecord.class);
+    return record(records().process(), ProcessRecord.class);
   }
 
   /**
@@ -143,19 +217,27 @@ public final class StockTaker {
    * @throws RecordsException when our record cannot be read
    */
   public Standing standing() {
-    byte[] bytes = host.files().read(records().standing(), 0, MOST_RECORD_BYTES);
-    if (bytes.length == 0) {
-      return Standing.NONE;
+    return record(records().standing(), Standing.class).orElse(Standing.NONE);
+  }
+
+  private <T> Optional<T> record(Path file, Class<T> type) {
+    if (!host.files().facts(file).exists()) {
+      return Optional.empty();
     }
-    return Json.read(bytes, Standing.class)
-        .orElseThrow(
-            () ->
-                new RecordsException(
-                    "Cannot read '"
-                        + records().standing()
-                        + "': it is not as we wrote it ("
-                        + new String(bytes, StandardCharsets.UTF_8).lines().count()
-                        + " lines). Put it back from a copy"));
+    byte[] bytes = host.files().whole(file, MOST_RECORD_BYTES);
+    return Optional.of(
+        Json.read(bytes, type)
+            .orElseThrow(
+                () ->
+                    new RecordsException(
+                        "Cannot read '"
+                            + file
+                            + "': it is not as we wrote it ("
+                            + bytes.length
+                            + " bytes). Nothing was touched. Put it back from a copy, or put the"
+                            + " server's files right by hand and run 'jolly recover --on "
+                            + server.name()
+                            + " --set-aside'")));
   }
 
   private Records records() {

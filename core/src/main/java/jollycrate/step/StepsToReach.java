@@ -213,14 +213,15 @@ public final class StepsToReach {
 
   private List<Step> toDeploy() {
     Placement placement = wanted.orElseThrow().placement();
-    boolean runs = stock.process().isPresent();
-    boolean stale = runs && !stock.process().get().fingerprint().equals(launch.fingerprint());
+    Optional<Running> process = stock.process().found();
+    boolean runs = !stock.process().isStopped();
+    boolean stale = process.filter(p -> !p.fingerprint().equals(launch.fingerprint())).isPresent();
     boolean idle = ailing && !switches() && changes.get(Part.BESIDE).isEmpty();
     boolean stops = runs && (stale || restart || idle || swap == Swap.RESTART && switches());
     List<Step> steps = new ArrayList<>(folders);
     steps.addAll(changes.get(Part.SUPPORT));
     if (stops) {
-      steps.add(stop(stock.process().get()));
+      process.map(StepsToReach::stop).ifPresent(steps::add);
     }
     boolean down = stops || !runs;
     if (down && switches()) {
@@ -277,11 +278,12 @@ public final class StepsToReach {
       return List.of();
     }
     Placement placement = owner.get().placement();
-    boolean runs = stock.process().isPresent();
+    Optional<Running> process = stock.process().found();
+    boolean runs = !stock.process().isStopped();
     boolean stops = runs && swap == Swap.RESTART && switches();
     List<Step> steps = new ArrayList<>();
     if (stops) {
-      steps.add(stop(stock.process().get()));
+      process.map(StepsToReach::stop).ifPresent(steps::add);
     }
     steps.addAll(changes.get(Part.SUPPORT));
     steps.addAll(switching(placement));

@@ -34,13 +34,26 @@ public interface HostFilesContract {
   }
 
   @Test
-  default void onlyOneClaims() {
-    Path file = folder().resolve("lock");
-    assertThat(files().claim(file, "a".getBytes(), access())).isTrue();
-    assertThat(files().claim(file, "b".getBytes(), access())).isFalse();
-    files().append(file, "c".getBytes());
-    assertThat(new String(files().read(file, 0, 9))).isEqualTo("ac");
-    assertThat(files().list(folder())).containsExactly(file);
+  default void whatIsAppendedOrWrittenOverStandsWhereItShould() {
+    Path file = folder().resolve("log");
+    files().put(file, Content.of("abc"), access());
+    files().append(file, "d".getBytes());
+    files().write(file, 1, "XY".getBytes());
+    files().write(file, 4, "ef".getBytes());
+    assertThat(new String(files().whole(file, 6))).isEqualTo("aXYdef");
+    assertThatThrownBy(() -> files().whole(file, 5)).hasMessageContaining("longer than");
+  }
+
+  @Test
+  default void aCopyHasTheSameBytesAndRights() {
+    Path from = folder().resolve("from");
+    files().put(from, Content.of("one"), access().with("rw-rw----"));
+    Path to = folder().resolve("to");
+    files().copy(from, to);
+    files().touch(to);
+    assertThat(files().digest(to)).isEqualTo(files().digest(from));
+    assertThat(files().facts(to).access()).isEqualTo(files().facts(from).access());
+    assertThat(files().list(folder())).containsExactly(from, to);
   }
 
   @Test

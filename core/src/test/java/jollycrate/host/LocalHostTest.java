@@ -15,6 +15,7 @@ import java.nio.file.attribute.PosixFilePermissions;
 import java.time.Duration;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.function.BooleanSupplier;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -122,17 +123,20 @@ class LocalHostTest implements HostFilesContract {
     Identity identity = processes.start(launch, "token-4711", note);
     try {
       until(() -> files.facts(folder.resolve("never")).exists());
-      assertThat(processes.alive(identity)).isTrue();
-      assertThat(processes.withToken("token-4711")).contains(identity);
+      assertThat(processes.life(identity)).isEqualTo(Life.RUNS);
+      assertThat(processes.programs("token-4711").orElse(List.of()))
+          .extracting(Program::identity)
+          .containsExactly(identity);
       assertThat(Files.readString(note).strip()).isEqualTo("" + identity.pid());
-      Identity other = new Identity(identity.boot(), identity.pid(), identity.ticks() + 1);
-      assertThat(processes.alive(other)).isFalse();
+      Identity other =
+          new Identity(identity.boot(), identity.space(), identity.pid(), identity.ticks() + 1);
+      assertThat(processes.life(other)).isEqualTo(Life.GONE);
       processes.signal(other, HostProcesses.Signal.KILL);
-      assertThat(processes.alive(identity)).isTrue();
+      assertThat(processes.life(identity)).isEqualTo(Life.RUNS);
     } finally {
       processes.signal(identity, HostProcesses.Signal.KILL);
     }
-    until(() -> !processes.alive(identity));
+    until(() -> processes.life(identity) == Life.GONE);
     assertThat(Files.readString(log))
         .contains("started", folder.toRealPath().toString(), "GREETING=hello")
         .doesNotContain("HOME=");
@@ -181,9 +185,47 @@ class LocalHostTest implements HostFilesContract {
   }
 
   @Test
+  void aProgramThatLeavesAnotherBehindIsNotWaitedForAnyLonger() {
+    List<String> command = List.of("/bin/sh", "-c", "sleep 3600 & echo $!");
+    Ran ran = processes.run(command, folder, Map.of("PATH", "/usr/bin:/bin"), "", LIMIT);
+    long left = Long.parseLong(ran.output().strip());
+    assertThat(ProcessHandle.of(left).orElseThrow().destroy()).isTrue();
+  }
+
+  @Test
+  void aProcessOfAnotherNameSpaceIsNeitherDeadNorAlive() {
+    Identity self = processes.self();
+    assertThat(processes.life(self)).isEqualTo(Life.RUNS);
+    Identity elsewhere = new Identity(self.boot(), "4711", self.pid(), self.ticks() + 1);
+    assertThat(processes.life(elsewhere)).isEqualTo(Life.UNKNOWN);
+    Identity earlierBoot = new Identity("another boot", self.space(), self.pid(), self.ticks());
+    assertThat(processes.life(earlierBoot)).isEqualTo(Life.GONE);
+  }
+
+  @Test
+  void aLockIsHeldUntilItIsLetGo() throws IOException {
+    Path lock = folder.resolve("lock");
+    try (Hold hold = processes.hold(lock, "mine", access).orElseThrow()) {
+      assertThat(processes.hold(lock, "yours", access)).isEmpty();
+      assertThat(lock).hasContent("mine");
+      assertThat(files.facts(lock).access()).isEqualTo(access);
+      assertThat(hold.stands()).isTrue();
+      Files.delete(lock);
+      assertThat(hold.stands()).isFalse();
+      try (Hold other = processes.hold(lock, "yours", access).orElseThrow()) {
+        assertThat(hold.stands()).isFalse();
+        hold.close();
+        assertThat(other.stands()).isTrue();
+      }
+    }
+    assertThat(lock).doesNotExist();
+  }
+
+  @Test
   void whoListensIsNamed() throws IOException {
     try (ServerSocket socket = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
-      Listening found = processes.listening(socket.getLocalPort()).orElseThrow();
+      Listening found =
+          processes.listening(socket.getLocalPort()).orElse(Optional.empty()).orElseThrow();
       assertThat(found.pid()).isEqualTo(ProcessHandle.current().pid());
       assertThat(found.program()).startsWith("java");
     }

@@ -7,12 +7,14 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
 import jollycrate.host.Access;
 import jollycrate.host.Host;
-import jollycrate.host.Identity;
+import jollycrate.host.Time;
 import jollycrate.server.Json;
 import jollycrate.server.Part;
+import jollycrate.server.RecordsException;
 import jollycrate.server.Swap;
 import jollycrate.step.State;
 import jollycrate.step.Step;
@@ -38,6 +40,7 @@ class JournalAndLockTest {
   private Journal open() {
     JournalLine.Opened opened =
         new JournalLine.Opened(
+            JournalLine.FORMAT,
             3,
             "deploy",
             "shop",
@@ -49,7 +52,7 @@ class JournalAndLockTest {
             null,
             null,
             true);
-    return Journal.open(host.files(), file, access, opened);
+    return Journal.open(host.files(), file, access, opened, () -> {});
   }
 
   @Test
@@ -76,14 +79,48 @@ class JournalAndLockTest {
   @Test
   void aTornLineCountsAsNotWrittenAndSpoilsNothing() throws IOException {
     open().write(new JournalLine.Proven(List.of()));
-    String whole = Files.readString(file);
-    Files.writeString(file, whole.substring(0, whole.length() - 5));
+    String whole = Files.readString(file).stripTrailing();
+    Files.writeString(file, whole.substring(0, whole.length() - 5) + "\n".repeat(99));
     Journal torn = Journal.read(host.files(), file).orElseThrow();
     assertThat(torn.proven()).isEmpty();
     torn.write(new JournalLine.Ended(JournalLine.Outcome.TAKEN_BACK));
-    assertThat(Journal.read(host.files(), file).orElseThrow().isEnded()).isTrue();
-    Files.writeString(file, "{\"line\":\"ope");
-    assertThat(Journal.read(host.files(), file)).isEmpty();
+    Journal again = Journal.read(host.files(), file).orElseThrow();
+    assertThat(again.isEnded()).isTrue();
+    assertThat(again.proven()).isEmpty();
+  }
+
+  @Test
+  void aLineInTheMiddleThatCannotBeReadIsNeverPassedOver() throws IOException {
+    Journal journal = open();
+    journal.write(new JournalLine.Done(1));
+    journal.write(new JournalLine.Proven(List.of()));
+    String whole = Files.readString(file).stripTrailing();
+    String first = whole.lines().findFirst().orElseThrow();
+    List<String> spoilt =
+        List.of(
+            "",
+            "rubbish",
+            whole.replace("\"done\"", "\"d"),
+            whole.replaceFirst("\"format\":1", "\"format\":2"),
+            whole.substring(first.length() + 1),
+            first.substring(0, 20));
+    for (String text : spoilt) {
+      Files.writeString(file, text);
+      assertThatThrownBy(() -> Journal.read(host.files(), file))
+          .as(text)
+          .isInstanceOf(RecordsException.class)
+          .hasMessageContaining(file.toString());
+    }
+  }
+
+  @Test
+  void linesFitIntoTheRoomThatIsThereFromTheBeginning() throws IOException {
+    Journal journal = open();
+    long size = Files.size(file);
+    for (int i = 1; i < 100; i++) {
+      journal.write(new JournalLine.Undone(i));
+    }
+    assertThat(Files.size(file)).isEqualTo(size);
   }
 
   @Test
@@ -112,30 +149,61 @@ class JournalAndLockTest {
   }
 
   @Test
-  void onlyOneHoldsTheLock() {
-    try (Lock held = Lock.take(host, lock, access, "anna", Instant.EPOCH)) {
-      assertThatThrownBy(() -> Lock.take(host, lock, access, "bert", Instant.EPOCH))
+  void whoHoldsTheLockIsNamed() {
+    try (Lock held = Lock.take(host, Time.system(), lock, access, "anna")) {
+      assertThatThrownBy(() -> Lock.take(host, Time.system(), lock, access, "bert"))
           .isInstanceOf(LockedException.class)
           .hasMessageContaining("anna (process " + ProcessHandle.current().pid() + ")")
           .hasMessageContaining("--take-over");
+      held.mustStand();
     }
     assertThat(lock).doesNotExist();
   }
 
   @Test
-  void onlyAProvablyDeadHolderLosesIt() throws IOException {
-    Identity self = host.processes().self();
-    write(new Identity(self.boot(), self.pid(), self.ticks() + 1));
-    Lock.take(host, lock, access, "bert", Instant.EPOCH).close();
-    write(new Identity("another boot", 1, 1));
-    assertThatThrownBy(() -> Lock.take(host, lock, access, "bert", Instant.EPOCH))
-        .isInstanceOf(LockedException.class);
-    Files.writeString(lock, "half a li");
-    assertThatThrownBy(() -> Lock.take(host, lock, access, "bert", Instant.EPOCH))
-        .hasMessageContaining("cannot be read");
+  void whatADeadHolderLeftLocksNobodyOut() throws IOException {
+    for (String left : List.of("", "half a li", "{}")) {
+      Files.writeString(lock, left);
+      Lock.take(host, Time.system(), lock, access, "bert").close();
+      assertThat(lock).doesNotExist();
+    }
+    Files.createDirectory(lock);
+    assertThatThrownBy(() -> Lock.take(host, Time.system(), lock, access, "bert"))
+        .isInstanceOf(RecordsException.class)
+        .hasMessageContaining("a folder stands at");
   }
 
-  private void write(Identity holder) throws IOException {
-    Files.writeString(lock, Json.line(new Lock.Holder(holder, "anna", Instant.EPOCH)));
+  /** Four processes meet the lock of one that was killed; never two of them hold it at once. */
+  @Test
+  void contendersForADeadLockTakeTurns() throws Exception {
+    assertThat(contender("die").waitFor()).isEqualTo(LockContender.DIED);
+    assertThat(lock).exists();
+    List<Process> contenders = new ArrayList<>();
+    try {
+      for (int i = 0; i < 4; i++) {
+        contenders.add(contender("30"));
+      }
+      for (Process contender : contenders) {
+        String words = new String(contender.getInputStream().readAllBytes());
+        assertThat(contender.waitFor()).as(words).isZero();
+      }
+    } finally {
+      contenders.forEach(Process::destroyForcibly);
+    }
+    assertThat(Files.readString(folder.resolve("turns")).lines().count()).isEqualTo(4 * 30);
+    assertThat(lock).doesNotExist();
+  }
+
+  private Process contender(String turns) throws IOException {
+    return new ProcessBuilder(
+            System.getProperty("java.home") + "/bin/java",
+            "-XX:TieredStopAtLevel=1",
+            "-cp",
+            System.getProperty("java.class.path"),
+            LockContender.class.getName(),
+            folder.toString(),
+            turns)
+        .redirectErrorStream(true)
+        .start();
   }
 }

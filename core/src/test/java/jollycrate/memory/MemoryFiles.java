@@ -30,8 +30,14 @@ abstract class MemoryFiles implements HostFiles {
     nodes.put(Path.of("/"), new Node(null, OWN, 0));
   }
 
-  /** Somewhere in a change: here a process may be killed. */
+  /** Somewhere in a change: here a process may be killed, or the change may fail. */
   abstract void point();
+
+  /** Before something that needs further space on the disk. */
+  abstract void needsSpace();
+
+  /** Before something is read. */
+  abstract void reads();
 
   /** Changes that the server makes: never a reason to be killed. */
   public void quietly(Path path, String text) {
@@ -82,6 +88,7 @@ abstract class MemoryFiles implements HostFiles {
 
   @Override
   public List<Facts> facts(List<Path> paths) {
+    reads();
     return paths.stream().map(this::factsOf).toList();
   }
 
@@ -97,16 +104,19 @@ abstract class MemoryFiles implements HostFiles {
 
   @Override
   public List<Path> list(Path folder) {
+    reads();
     return children(folder);
   }
 
   @Override
   public String digest(Path file) {
+    reads();
     return Digests.of(nodes.get(file).bytes());
   }
 
   @Override
   public byte[] read(Path file, long offset, int most) {
+    reads();
     Node node = nodes.get(file);
     if (node == null || node.bytes() == null) {
       return new byte[0];
@@ -119,6 +129,7 @@ abstract class MemoryFiles implements HostFiles {
   @Override
   public void put(Path file, Content content, Access access) {
     needFolder(file);
+    needsSpace();
     byte[] bytes;
     try (InputStream in = content.open()) {
       bytes = in.readAllBytes();
@@ -141,17 +152,48 @@ abstract class MemoryFiles implements HostFiles {
   }
 
   @Override
-  public boolean claim(Path file, byte[] content, Access access) {
+  public void copy(Path from, Path to) {
+    put(to, Content.of(nodes.get(from).bytes()), nodes.get(from).access());
+  }
+
+  @Override
+  public void write(Path file, long offset, byte[] bytes) {
+    Node old = nodes.get(file);
+    if (offset + bytes.length > old.bytes().length) {
+      needsSpace();
+    }
     point();
-    boolean free = nodes.putIfAbsent(file, new Node(content, access, ++lastStamp)) == null;
+    nodes.put(file, over(old, offset, bytes, bytes.length / 2));
     point();
-    return free;
+    nodes.put(file, over(old, offset, bytes, bytes.length));
+    point();
+  }
+
+  private Node over(Node old, long offset, byte[] bytes, int count) {
+    int size = Math.max(old.bytes().length, (int) offset + count);
+    byte[] all = Arrays.copyOf(old.bytes(), size);
+    System.arraycopy(bytes, 0, all, (int) offset, count);
+    return new Node(all, old.access(), ++lastStamp);
+  }
+
+  @Override
+  public void touch(Path file) {
+    point();
+    Node node = nodes.get(file);
+    nodes.put(file, new Node(node.bytes(), node.access(), ++lastStamp));
+    point();
+  }
+
+  @Override
+  public Path real(Path path) {
+    return path;
   }
 
   @Override
   public void append(Path file, byte[] bytes) {
     byte[] old = nodes.get(file).bytes();
     Access access = nodes.get(file).access();
+    needsSpace();
     point();
     nodes.put(file, new Node(joined(old, bytes, bytes.length / 2), access, ++lastStamp));
     point();
@@ -168,6 +210,7 @@ abstract class MemoryFiles implements HostFiles {
   @Override
   public void makeFolder(Path folder, Access access) {
     needFolder(folder);
+    needsSpace();
     point();
     nodes.put(folder, new Node(null, access, ++lastStamp));
     point();

@@ -13,7 +13,7 @@ import jollycrate.host.Ran;
 final class MemoryFront {
   static final List<String> TEST = List.of("front", "test");
   static final List<String> RELOAD = List.of("front", "reload");
-  private static final Identity MASTER = new Identity("boot", 900, 1);
+  private static final Identity MASTER = new Identity("boot", "", 900, 1);
 
   private final MemoryHost host;
   private final Path folder;
@@ -41,7 +41,7 @@ final class MemoryFront {
 
   /** The opener of the port, and the process that accepts since the last reading. */
   Set<Identity> acceptors() {
-    return Set.of(MASTER, new Identity("boot", 900 + generation, generation));
+    return Set.of(MASTER, new Identity("boot", "", 900 + generation, generation));
   }
 
   Optional<String> target(String application) {

@@ -9,17 +9,24 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import jollycrate.host.Access;
 import jollycrate.host.Account;
+import jollycrate.host.Fact;
+import jollycrate.host.Hold;
 import jollycrate.host.Host;
+import jollycrate.host.HostException;
+import jollycrate.host.HostFiles;
 import jollycrate.host.HostProcesses;
 import jollycrate.host.Identity;
 import jollycrate.host.Launch;
+import jollycrate.host.Life;
 import jollycrate.host.Listening;
 import jollycrate.host.Ran;
 import jollycrate.host.Time;
 
 /** A machine in memory, on which whoever changes something can be killed at any moment. */
 public final class MemoryHost extends MemoryFiles implements HostProcesses, Time {
+  static final String SERVER = "server";
   private static final String BOOT = "boot";
 
   /** A started program. */
@@ -31,7 +38,12 @@ public final class MemoryHost extends MemoryFiles implements HostProcesses, Time
   private long lastPid = 100;
   private long self = 1;
   private int points;
+  private int reads;
   private int deadly = -1;
+  private int failing = -1;
+  private int failingRead = -1;
+  private boolean fillsUp;
+  private final Map<Path, Long> locks = new HashMap<>();
   private Optional<MemoryFront> front = Optional.empty();
   private Runnable reaction = () -> {};
 
@@ -50,9 +62,49 @@ public final class MemoryHost extends MemoryFiles implements HostProcesses, Time
 
   /** Kills the next process at its n-th point of change. */
   public void killAt(int point) {
-    points = 0;
+    trouble();
     deadly = point;
+  }
+
+  /** The next process goes through without a mishap. */
+  public void trouble() {
+    points = 0;
+    reads = 0;
+    deadly = -1;
+    failing = -1;
+    failingRead = -1;
+    fillsUp = false;
     self++;
+  }
+
+  /** What the next process does at its n-th point of change fails, that once. */
+  public void failAt(int point) {
+    trouble();
+    failing = point;
+  }
+
+  /** The n-th reading of the next process fails, that once. */
+  public void failReadingAt(int reading) {
+    trouble();
+    failingRead = reading;
+  }
+
+  /** The disk is full from the n-th point of change of the next process on. */
+  public void fullFrom(int point) {
+    trouble();
+    failing = point;
+    fillsUp = true;
+  }
+
+  /** The files as whoever stands outside sees them. */
+  public HostFiles asItStands() {
+    trouble();
+    return this;
+  }
+
+  /** Whether the mishap that was asked for came to pass. */
+  public boolean cameToPass() {
+    return failingRead > 0 ? reads >= failingRead : points >= failing;
   }
 
   @Override
@@ -60,6 +112,23 @@ public final class MemoryHost extends MemoryFiles implements HostProcesses, Time
     points++;
     if (deadly > 0 && points >= deadly) {
       throw new Died();
+    }
+    if (points == failing && !fillsUp) {
+      throw new HostException("Cannot do that: input/output error");
+    }
+  }
+
+  @Override
+  void needsSpace() {
+    if (fillsUp && points >= failing) {
+      throw new HostException("Cannot write: no space left on the device");
+    }
+  }
+
+  @Override
+  void reads() {
+    if (++reads == failingRead) {
+      throw new HostException("Cannot read: input/output error");
     }
   }
 
@@ -98,20 +167,21 @@ public final class MemoryHost extends MemoryFiles implements HostProcesses, Time
   }
 
   private Identity identity(long pid) {
-    return new Identity(BOOT, pid, programs.get(pid).ticks());
+    return new Identity(BOOT, "", pid, programs.get(pid).ticks());
   }
 
   @Override
-  public Optional<Identity> withToken(String token) {
-    return programs.entrySet().stream()
-        .filter(program -> program.getValue().token().equals(token))
-        .map(program -> identity(program.getKey()))
-        .findFirst();
+  public Fact<List<jollycrate.host.Program>> programs(String argument) {
+    return Fact.known(
+        programs.keySet().stream()
+            .filter(pid -> argument.equals(SERVER) || argument.equals(programs.get(pid).token()))
+            .map(pid -> new jollycrate.host.Program(identity(pid), List.of(SERVER)))
+            .toList());
   }
 
   @Override
   public Identity self() {
-    return new Identity(BOOT, self, 0);
+    return new Identity(BOOT, "", self, 0);
   }
 
   @Override
@@ -120,9 +190,48 @@ public final class MemoryHost extends MemoryFiles implements HostProcesses, Time
   }
 
   @Override
-  public boolean alive(Identity process) {
+  public Life life(Identity process) {
     Program program = programs.get(process.pid());
-    return process.pid() == self || program != null && program.ticks() == process.ticks();
+    boolean runs = process.pid() == self || program != null && program.ticks() == process.ticks();
+    return runs ? Life.RUNS : Life.GONE;
+  }
+
+  /** Whoever died holds nothing any more. */
+  @Override
+  public Optional<Hold> hold(Path file, String content, Access access) {
+    needsSpace();
+    point();
+    if (locks.getOrDefault(file, 0L) == self) {
+      return Optional.empty();
+    }
+    locks.put(file, self);
+    quietly(file, content);
+    point();
+    return Optional.of(new MemoryHold(file, self));
+  }
+
+  /** A lock of one process. */
+  private final class MemoryHold implements Hold {
+    private final Path file;
+    private final long holder;
+
+    MemoryHold(Path file, long holder) {
+      this.file = file;
+      this.holder = holder;
+    }
+
+    @Override
+    public boolean stands() {
+      return locks.getOrDefault(file, 0L) == holder && exists(file);
+    }
+
+    @Override
+    public void close() {
+      locks.remove(file);
+      point();
+      quietlyDelete(file);
+      point();
+    }
   }
 
   @Override
@@ -154,21 +263,22 @@ public final class MemoryHost extends MemoryFiles implements HostProcesses, Time
   }
 
   @Override
-  public Optional<Listening> listening(int port) {
+  public Fact<Optional<Listening>> listening(int port) {
     if (port == 80) {
-      return front.map(there -> new Listening(port, 900, "front"));
+      return Fact.known(front.map(there -> new Listening(port, 900, "front")));
     }
-    return programs.keySet().stream().findFirst().map(pid -> new Listening(port, pid, "server"));
+    return Fact.known(
+        programs.keySet().stream().findFirst().map(pid -> new Listening(port, pid, "server")));
   }
 
   @Override
-  public Set<Integer> ports(Collection<Identity> processes) {
-    return processes.stream().anyMatch(this::alive) ? Set.of(8080) : Set.of();
+  public Fact<Set<Integer>> ports(Collection<Identity> processes) {
+    return Fact.known(processes.stream().anyMatch(this::mayRun) ? Set.of(8080) : Set.of());
   }
 
   @Override
-  public Set<Identity> acceptors(int port) {
-    return front.map(MemoryFront::acceptors).orElse(Set.of());
+  public Fact<Set<Identity>> acceptors(int port) {
+    return Fact.known(front.map(MemoryFront::acceptors).orElse(Set.of()));
   }
 
   @Override
@@ -177,7 +287,7 @@ public final class MemoryHost extends MemoryFiles implements HostProcesses, Time
   }
 
   @Override
-  public long connections(int port) {
-    return 0;
+  public Fact<Long> connections(int port) {
+    return Fact.known(0L);
   }
 }

@@ -78,12 +78,22 @@ final class MemoryKind implements ServerKind, KindProcesses, KindLogs {
   public Launch launch(Stock stock) {
     Path folder = stock.server().folder();
     return new Launch(
-        List.of("server", Launch.TOKEN),
+        List.of(MemoryHost.SERVER, Launch.TOKEN),
         folder,
         Map.of(),
         List.of(),
         folder.resolve("logs/log"),
         List.of());
+  }
+
+  @Override
+  public String mark() {
+    return MemoryHost.SERVER;
+  }
+
+  @Override
+  public Optional<Path> folder(List<String> arguments) {
+    return Optional.of(World.FOLDER);
   }
 
   @Override
@@ -151,7 +161,7 @@ final class MemoryKind implements ServerKind, KindProcesses, KindLogs {
   }
 
   private static Sign up(String name, Evidence evidence) {
-    if (!evidence.alive()) {
+    if (evidence.ended()) {
       return new Sign.Failed(Cause.of("the server ended", ""));
     }
     String log = evidence.log();
@@ -189,7 +199,7 @@ final class MemoryKind implements ServerKind, KindProcesses, KindLogs {
     long begun = evidence.log().lines().filter(("begin " + name)::equals).count();
     long dropped = evidence.log().lines().filter(("drop " + name)::equals).count();
     boolean seen = dropped > 0 && dropped >= begun;
-    return !evidence.alive() || quiet || seen || evidence.started() && begun == 0
+    return evidence.ended() || quiet || seen || evidence.started() && begun == 0
         ? new Sign.Reached()
         : new Sign.Waiting("end of " + name);
   }

@@ -28,6 +28,7 @@ import jollycrate.delivery.Interrupts;
 import jollycrate.delivery.Progress;
 import jollycrate.delivery.ServerService;
 import jollycrate.delivery.Site;
+import jollycrate.journal.Journal;
 import jollycrate.server.Server;
 import jollycrate.server.Swap;
 
@@ -42,12 +43,19 @@ public final class World {
           URI.create("http://front/"),
           MemoryFront.TEST,
           MemoryFront.RELOAD);
-  private static final Path RECORDS = FOLDER.resolve(".jolly");
+  static final Path RECORDS = FOLDER.resolve(".jolly");
   private static final List<Path> LEFT_OUT =
       List.of(RECORDS, FOLDER.resolve("logs"), FOLDER.resolve("exploded"));
 
   final MemoryHost host = new MemoryHost();
   final MemoryServer server;
+
+  /** How the last delivery went. */
+  Optional<DeliveryOutcome> last = Optional.empty();
+
+  /** What happens while the server is asked. */
+  Runnable requests = () -> {};
+
   private final Site site;
   private final Path releases;
 
@@ -132,7 +140,20 @@ public final class World {
             new TreeSet<>(),
             Optional.empty(),
             List.of());
-    return service().deploy(application(name, file), artifact, false, false);
+    last = Optional.of(service().deploy(application(name, file), artifact, false, false));
+    return last.get();
+  }
+
+  void undeploy(String name) {
+    last = Optional.of(service().undeploy(name, false));
+  }
+
+  /** Whether the journal says that a delivery after the first so many was proven. */
+  boolean provenSince(int deliveries) {
+    return Journal.read(host.asItStands(), RECORDS.resolve("journal.jsonl"))
+        .filter(journal -> journal.opened().delivery() > deliveries)
+        .filter(journal -> journal.proven().isPresent())
+        .isPresent();
   }
 
   private static Application application(String name, Path file) {
@@ -186,6 +207,7 @@ public final class World {
     @Override
     public Answer send(
         String method, URI url, Optional<String> body, Optional<Login> login, Duration limit) {
+      requests.run();
       String name = url.getPath().split("/")[1];
       return server
           .answer(name)

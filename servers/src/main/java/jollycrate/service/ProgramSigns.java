@@ -45,10 +45,10 @@ final class ProgramSigns {
     if (expected == Expected.GONE) {
       return gone();
     }
-    if (!evidence.alive()) {
+    if (evidence.ended()) {
       return new Sign.Failed(keeperEnded());
     }
-    return expected == Expected.SWITCHED && evidence.listening() ? new Sign.Reached() : up();
+    return expected == Expected.SWITCHED && evidence.open() ? new Sign.Reached() : up();
   }
 
   private Sign up() {
@@ -72,10 +72,10 @@ final class ProgramSigns {
     if (unchanged && evidence.since().compareTo(placement.notice()) < 0) {
       return new Sign.Waiting("the keeper to notice " + placement.application());
     }
-    if (!evidence.listening()) {
+    if (!evidence.open()) {
       return isElsewhere()
           ? new Sign.Failed(elsewhere())
-          : new Sign.Waiting(placement.application() + " to open port " + port);
+          : evidence.waitingToListen(placement.application() + " to open port " + port);
     }
     return ready.isPresent() && !evidence.output().contains(ready.get())
         ? new Sign.Waiting(placement.application() + " to say '" + ready.get() + "'")
@@ -100,7 +100,7 @@ final class ProgramSigns {
     boolean quiet =
         state.fare() == KeeperEvents.Fare.UNKNOWN
             && evidence.since().compareTo(placement.notice()) > 0;
-    boolean over = state.fare() == KeeperEvents.Fare.GONE || quiet || !evidence.alive();
+    boolean over = state.fare() == KeeperEvents.Fare.GONE || quiet || evidence.ended();
     return over
         ? new Sign.Reached()
         : new Sign.Waiting(placement.application() + " on port " + port + " to end");

@@ -6,6 +6,7 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import jollycrate.host.Identity;
@@ -46,6 +47,19 @@ final class ServiceProcesses implements KindProcesses {
   }
 
   @Override
+  public String mark() {
+    return KEEPER_MAIN;
+  }
+
+  @Override
+  public Optional<Path> folder(List<String> arguments) {
+    int main = arguments.indexOf(KEEPER_MAIN);
+    return main + 1 < arguments.size()
+        ? Optional.of(Path.of(arguments.get(main + 1)).normalize())
+        : Optional.empty();
+  }
+
+  @Override
   public List<Identity> noted(Server server, Map<Path, byte[]> texts) {
     List<Identity> noted = new ArrayList<>();
     for (int port : server.ports()) {
@@ -54,7 +68,7 @@ final class ServiceProcesses implements KindProcesses {
       if (note.matches()) {
         noted.add(
             new Identity(
-                note.group(3), Long.parseLong(note.group(1)), Long.parseLong(note.group(2))));
+                note.group(3), "", Long.parseLong(note.group(1)), Long.parseLong(note.group(2))));
       }
     }
     return noted;

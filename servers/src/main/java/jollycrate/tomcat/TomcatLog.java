@@ -30,7 +30,7 @@ final class TomcatLog {
 
   private Sign up(Placement placement, Evidence evidence) {
     String name = name(placement);
-    if (!evidence.alive()) {
+    if (evidence.ended()) {
       return new Sign.Failed(ended(placement));
     }
     int begun = lastBegun(placement);
@@ -51,9 +51,9 @@ final class TomcatLog {
     if (failure.isPresent()) {
       return new Sign.Failed(cause(placement, begun, failure.get()));
     }
-    return evidence.listening()
+    return evidence.open()
         ? new Sign.Reached()
-        : new Sign.Waiting("the server to open its port");
+        : evidence.waitingToListen("the server to open its port");
   }
 
   private Sign gone(Placement placement, Evidence evidence) {
@@ -63,14 +63,14 @@ final class TomcatLog {
     if (evidence.tracesStand()) {
       return new Sign.Waiting("the server to clear away " + name(placement));
     }
-    if (!evidence.alive()) {
+    if (evidence.ended()) {
       return evidence.started() ? new Sign.Failed(ended(placement)) : new Sign.Reached();
     }
     long begun = records.stream().filter(record -> begins(placement, record)).count();
     long undeployed = records.stream().filter(record -> undeploys(placement, record)).count();
     boolean quiet = begun == 0 && evidence.since().compareTo(placement.notice()) > 0;
     boolean seen = undeployed > 0 && undeployed >= begun;
-    boolean open = !evidence.started() || evidence.listening();
+    boolean open = !evidence.started() || evidence.open();
     return (seen || quiet || evidence.started() && begun == 0) && open
         ? new Sign.Reached()
         : new Sign.Waiting("the server to let go of " + name(placement));

@@ -2,6 +2,8 @@ package jollycrate.tomcat;
 
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Optional;
+import java.util.stream.Stream;
 import jollycrate.artifact.Digests;
 import jollycrate.host.Launch;
 import jollycrate.server.KindProcesses;
@@ -10,6 +12,7 @@ import jollycrate.server.Stock;
 
 /** The one process of a Tomcat. */
 final class TomcatProcesses implements KindProcesses {
+  private static final String MAIN = "org.apache.catalina.startup.Bootstrap";
   private static final List<String> MODULES_OPENED =
       List.of(
           "java.base/java.lang",
@@ -39,7 +42,7 @@ final class TomcatProcesses implements KindProcesses {
     MODULES_OPENED.forEach(module -> command.add("--add-opens=" + module + "=ALL-UNNAMED"));
     command.add("-cp");
     command.add(home.resolve("bin/bootstrap.jar") + ":" + home.resolve("bin/tomcat-juli.jar"));
-    command.add("org.apache.catalina.startup.Bootstrap");
+    command.add(MAIN);
     command.add("start");
     List<String> filesRead =
         readAtStart(server).stream()
@@ -52,6 +55,20 @@ final class TomcatProcesses implements KindProcesses {
         server.declared(),
         base.resolve("logs/server.log"),
         filesRead);
+  }
+
+  @Override
+  public String mark() {
+    return MAIN;
+  }
+
+  /** What starts a Tomcat by hand names its folder only when it is not the installation. */
+  @Override
+  public Optional<Path> folder(List<String> arguments) {
+    return Stream.of("-Dcatalina.base=", "-Dcatalina.home=")
+        .flatMap(property -> arguments.stream().filter(argument -> argument.startsWith(property)))
+        .map(argument -> Path.of(argument.substring(argument.indexOf('=') + 1)).normalize())
+        .findFirst();
   }
 
   /** Files that a running process has read and does not look at again. */

@@ -27,10 +27,12 @@ import jollycrate.artifact.Artifact;
 import jollycrate.artifact.ArtifactKind;
 import jollycrate.artifact.ArtifactReader;
 import jollycrate.host.Access;
+import jollycrate.host.Fact;
 import jollycrate.host.Facts;
 import jollycrate.host.Host;
 import jollycrate.host.HostFiles;
 import jollycrate.host.Launch;
+import jollycrate.host.Life;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -197,16 +199,28 @@ public abstract class ServerKindContract {
 
   @Test
   void nothingIsUpBeforeAnythingWasSeen() throws IOException {
-    Placement placement = wanted("1").placement();
+    assertThat(upAfterNothing(Life.RUNS, Fact.known(true))).isInstanceOf(Sign.Waiting.class);
+    assertThat(upAfterNothing(Life.GONE, Fact.known(false))).isInstanceOf(Sign.Failed.class);
+  }
+
+  @Test
+  void whatCannotBeToldIsWaitedFor() throws IOException {
+    for (Expected expected : List.of(Expected.UP, Expected.GONE)) {
+      assertThat(afterNothing(expected, Life.UNKNOWN, Fact.unknown("hidden")))
+          .isInstanceOf(Sign.Waiting.class);
+    }
+  }
+
+  private Sign upAfterNothing(Life life, Fact<Boolean> listening) throws IOException {
+    return afterNothing(Expected.UP, life, listening);
+  }
+
+  private Sign afterNothing(Expected expected, Life life, Fact<Boolean> listening)
+      throws IOException {
     Evidence nothing =
         new Evidence(
-            "", 0, Duration.ZERO, false, true, true, Set.of(), Duration.ZERO, "", true, false);
-    assertThat(kind.sign(stock(), placement, Expected.UP, nothing))
-        .isInstanceOf(Sign.Waiting.class);
-    Evidence ended =
-        new Evidence(
-            "", 0, Duration.ZERO, false, false, false, Set.of(), Duration.ZERO, "", true, false);
-    assertThat(kind.sign(stock(), placement, Expected.UP, ended)).isInstanceOf(Sign.Failed.class);
+            "", 0, Duration.ZERO, true, life, listening, Set.of(), Duration.ZERO, "", false, false);
+    return kind.sign(stock(), wanted("1").placement(), expected, nothing);
   }
 
   /** An application with a data source whose password is the secret. */
@@ -248,7 +262,7 @@ public abstract class ServerKindContract {
             Map.of(),
             seen.texts(),
             Map.of(),
-            Optional.empty(),
+            new Presence.Stopped(),
             Map.of(),
             Set.of(),
             seen.standing(),

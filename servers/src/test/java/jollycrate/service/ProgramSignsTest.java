@@ -8,6 +8,8 @@ import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import jollycrate.host.Fact;
+import jollycrate.host.Life;
 import jollycrate.server.Evidence;
 import jollycrate.server.Expected;
 import jollycrate.server.Placement;
@@ -91,7 +93,17 @@ class ProgramSignsTest {
       String log, int fresh, boolean open, int seconds, Set<Integer> elsewhere) {
     Duration since = Duration.ofSeconds(seconds);
     return new Evidence(
-        log, fresh, since, false, true, open, elsewhere, since, "almost up", false, false);
+        log,
+        fresh,
+        since,
+        false,
+        Life.RUNS,
+        Fact.known(open),
+        elsewhere,
+        since,
+        "almost up",
+        false,
+        false);
   }
 
   private static Sign sign(Expected expected, Evidence evidence, String ready) {

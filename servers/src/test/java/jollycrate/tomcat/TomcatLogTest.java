@@ -7,6 +7,8 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
 import java.util.Set;
+import jollycrate.host.Fact;
+import jollycrate.host.Life;
 import jollycrate.server.Cause;
 import jollycrate.server.Evidence;
 import jollycrate.server.Expected;
@@ -64,8 +66,8 @@ class TomcatLogTest {
         fresh,
         Duration.ofSeconds(seconds),
         false,
-        alive,
-        alive,
+        alive ? Life.RUNS : Life.GONE,
+        Fact.known(alive),
         Set.of(),
         Duration.ZERO,
         "",

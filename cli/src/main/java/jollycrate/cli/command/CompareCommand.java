@@ -40,10 +40,9 @@ public final class CompareCommand implements Callable<Integer> {
         new CompareView.Document(
             one, other, files, Crate.identical(resolved(before), resolved(after)));
     if (options.json()) {
-      session.screen().json(document);
-    } else {
-      new CompareView(session.screen()).show(document);
+      return session.done(document);
     }
+    new CompareView(session.screen()).show(document);
     return ExitCode.DONE.code();
   }
 

@@ -29,7 +29,7 @@ public final class DeliveriesCommand implements Callable<Integer> {
     ServerService service = session.crate(options).server(on.name());
     List<DeliveryRecord> records = service.deliveries();
     if (options.json()) {
-      session.screen().json(records);
+      session.ended(ExitCode.DONE, "deliveries", records);
     } else {
       new DeliveriesView(session.screen()).show(records);
     }

@@ -37,10 +37,9 @@ public final class InspectCommand implements Callable<Integer> {
             .inspect(
                 session.setting().folder().resolve(file).normalize(), digest || options.json());
     if (options.json()) {
-      session.screen().json(artifact);
-    } else {
-      new InspectView(session.screen(), session.setting().folder()).show(artifact);
+      return session.done(artifact);
     }
+    new InspectView(session.screen(), session.setting().folder()).show(artifact);
     return ExitCode.DONE.code();
   }
 }

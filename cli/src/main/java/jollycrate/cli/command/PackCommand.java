@@ -71,7 +71,7 @@ public final class PackCommand implements Callable<Integer> {
   private void show(PackView view, Packed packed) {
     Optional<String> told = digest(packed);
     if (options.json()) {
-      session.screen().json(new PackView.Document(packed, told));
+      session.done(new PackView.Document(packed, told));
     } else {
       view.show(packed, told);
     }
@@ -79,9 +79,10 @@ public final class PackCommand implements Callable<Integer> {
 
   private void showAll(PackView view, List<Packed> all) {
     if (options.json()) {
-      session
-          .screen()
-          .json(all.stream().map(one -> new PackView.Document(one, digest(one))).toList());
+      session.ended(
+          ExitCode.DONE,
+          "packed",
+          all.stream().map(one -> new PackView.Document(one, digest(one))).toList());
     } else {
       view.showAll(all);
       all.forEach(one -> digest(one).ifPresent(told -> view.digest(one, told)));

@@ -1,6 +1,7 @@
 package jollycrate.cli.command;
 
-import java.util.Map;
+import java.nio.file.Path;
+import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.Callable;
 import jollycrate.cli.ExitCode;
@@ -9,6 +10,7 @@ import jollycrate.cli.options.OnServer;
 import jollycrate.cli.output.DeliveryView;
 import jollycrate.delivery.DeliveryOutcome;
 import jollycrate.delivery.ServerService;
+import jollycrate.journal.Lock;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -26,10 +28,13 @@ public final class RecoverCommand implements Callable<Integer> {
   @Mixin private CommonOptions options;
   @Mixin private OnServer on;
 
-  @Option(
-      names = "--take-over",
-      description = "Also when the holder of the lock cannot be proven dead; shows who it is.")
+  @Option(names = "--take-over", description = "End whoever holds the lock first; shows who it is.")
   private boolean takeOver;
+
+  @Option(
+      names = "--set-aside",
+      description = "Move records that cannot be read aside, once what they told of is in order.")
+  private boolean setAside;
 
   /** In a session. */
   public RecoverCommand(Session session) {
@@ -41,29 +46,38 @@ public final class RecoverCommand implements Callable<Integer> {
     DeliveryView view = new DeliveryView(session.screen());
     ServerService service = session.crate(options, view).server(on.name());
     if (takeOver) {
-      service
-          .lockHolder()
-          .ifPresent(
-              holder ->
-                  session
-                      .screen()
-                      .note(
-                          "taking over from "
-                              + holder.by()
-                              + ", process "
-                              + holder.process().pid()
-                              + ", who began at "
-                              + holder.since()));
+      service.lockHolder().ifPresent(this::tellWhoEnds);
     }
-    Optional<DeliveryOutcome> outcome = service.recover(takeOver);
+    List<Path> aside = setAside ? service.setAside() : List.of();
+    Optional<DeliveryOutcome> outcome = takeOver ? service.takeOver() : service.recover();
+    ExitCode code =
+        outcome.filter(end -> end.result() == DeliveryOutcome.Result.STUCK).isPresent()
+            ? ExitCode.STUCK
+            : ExitCode.DONE;
     if (options.json()) {
-      session.screen().json(Map.of("settled", outcome));
-    } else if (outcome.isEmpty()) {
+      return session.ended(code, new Settled(outcome, aside));
+    }
+    aside.forEach(path -> session.screen().line("Moved aside: " + path));
+    if (outcome.isEmpty()) {
       session.screen().line("Nothing to settle: every delivery to " + on.name() + " has ended.");
     } else {
       view.settled(outcome.get());
     }
-    boolean stuck = outcome.filter(end -> end.result() == DeliveryOutcome.Result.STUCK).isPresent();
-    return (stuck ? ExitCode.STUCK : ExitCode.DONE).code();
+    return code.code();
+  }
+
+  /** What a recovery did. */
+  private record Settled(Optional<DeliveryOutcome> settled, List<Path> setAside) {}
+
+  private void tellWhoEnds(Lock.Holder holder) {
+    session
+        .screen()
+        .note(
+            "taking over from "
+                + holder.by()
+                + ", process "
+                + holder.process().pid()
+                + ", who began at "
+                + holder.since());
   }
 }

@@ -145,13 +145,12 @@ public final class ServerCommand implements Runnable {
                       asService));
       Screen screen = session.screen();
       if (options.json()) {
-        screen.json(entry);
-      } else {
-        String what = entry.service() ? " service " : " server ";
-        screen.line(screen.style().good("Made") + what + name + " in " + entry.folder());
-        String admin = entry.admin().map(port -> ", admin port " + port).orElse("");
-        screen.line("HTTP port " + entry.http() + admin + "; described in servers.toml");
+        return session.done(entry);
       }
+      String what = entry.service() ? " service " : " server ";
+      screen.line(screen.style().good("Made") + what + name + " in " + entry.folder());
+      String admin = entry.admin().map(port -> ", admin port " + port).orElse("");
+      screen.line("HTTP port " + entry.http() + admin + "; described in servers.toml");
       return ExitCode.DONE.code();
     }
   }
@@ -171,10 +170,9 @@ public final class ServerCommand implements Runnable {
     public Integer call() {
       List<ServerState> servers = session.crate(options).servers();
       if (options.json()) {
-        session.screen().json(servers);
-      } else {
-        new ServersView(session.screen()).show(servers);
+        return session.ended(ExitCode.DONE, "servers", servers);
       }
+      new ServersView(session.screen()).show(servers);
       return ExitCode.DONE.code();
     }
   }
@@ -220,15 +218,17 @@ public final class ServerCommand implements Runnable {
     }
   }
 
+  /** What became of a server's process. */
+  private record Changed(String server, boolean changed) {}
+
   private static int told(
       Session session, CommonOptions options, String name, boolean done, String act, String not) {
     Screen screen = session.screen();
     if (options.json()) {
-      screen.json(Map.of("server", name, "changed", done));
-    } else {
-      screen.line(
-          done ? screen.style().good("Server " + name + " " + act) : "Server " + name + " " + not);
+      return session.done(new Changed(name, done));
     }
+    screen.line(
+        done ? screen.style().good("Server " + name + " " + act) : "Server " + name + " " + not);
     return ExitCode.DONE.code();
   }
 }

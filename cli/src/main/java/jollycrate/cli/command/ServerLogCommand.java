@@ -60,7 +60,7 @@ final class ServerLogCommand implements Callable<Integer> {
       begun.read();
     }
     if (options.json()) {
-      session.screen().json(entries);
+      return session.ended(ExitCode.DONE, "entries", entries);
     }
     return ExitCode.DONE.code();
   }

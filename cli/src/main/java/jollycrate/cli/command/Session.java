@@ -1,5 +1,9 @@
 package jollycrate.cli.command;
 
+import com.fasterxml.jackson.annotation.JsonUnwrapped;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
 import java.util.function.UnaryOperator;
 import jollycrate.Crate;
 import jollycrate.Setting;
@@ -95,11 +99,35 @@ public final class Session {
 
   /** Shows the end of a delivery; its exit code. */
   int end(CommonOptions options, DeliveryView view, DeliveryOutcome outcome) {
+    ExitCode code = ExitCode.of(outcome);
     if (options.json()) {
-      screen.json(outcome);
+      screen.json(new Ended(code.code(), outcome));
     } else {
       view.ended(outcome);
     }
-    return ExitCode.of(outcome).code();
+    return code.code();
+  }
+
+  /** The document of an end. */
+  private record Ended(int exit, @JsonUnwrapped Object outcome) {}
+
+  /** Prints the document of a command that did what was asked. */
+  int done(Object document) {
+    return ended(ExitCode.DONE, document);
+  }
+
+  /** Prints the document of a command. */
+  int ended(ExitCode code, Object document) {
+    screen.json(new Ended(code.code(), document));
+    return code.code();
+  }
+
+  /** The same of a command that gives a list. */
+  int ended(ExitCode code, String name, List<?> list) {
+    Map<String, Object> document = new LinkedHashMap<>();
+    document.put("exit", code.code());
+    document.put(name, list);
+    screen.json(document);
+    return code.code();
   }
 }

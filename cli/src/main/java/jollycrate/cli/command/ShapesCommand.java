@@ -35,14 +35,17 @@ public final class ShapesCommand implements Callable<Integer> {
     ShapesView view = new ShapesView(session.screen());
     List<ShapeRow> rows = session.crate(options, view).shapes(build.mode(), view::tried);
     if (options.json()) {
-      session.screen().json(rows);
-    } else {
-      view.sheet(rows);
+      return session.ended(code(rows), "shapes", rows);
     }
+    view.sheet(rows);
+    return code(rows).code();
+  }
+
+  private static ExitCode code(List<ShapeRow> rows) {
     if (rows.stream().noneMatch(row -> row.cannot().isEmpty())) {
-      return ExitCode.BLOCKED.code();
+      return ExitCode.BLOCKED;
     }
     boolean good = rows.stream().allMatch(row -> !row.cannot().isEmpty() || row.isGood());
-    return (good ? ExitCode.DONE : ExitCode.CHECKS_FAILED).code();
+    return good ? ExitCode.DONE : ExitCode.CHECKS_FAILED;
   }
 }

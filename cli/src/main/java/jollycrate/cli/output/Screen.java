@@ -1,6 +1,10 @@
 package jollycrate.cli.output;
 
 import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import com.fasterxml.jackson.databind.node.TextNode;
 import java.io.PrintStream;
 import java.io.PrintWriter;
 import java.io.StringWriter;
@@ -100,17 +104,33 @@ public final class Screen {
     }
   }
 
-  /** One document. */
+  /** One document; only texts can hold a secret, so that it stays a document. */
   public void json(Object document) {
+    JsonNode masked = masked(Json.told().valueToTree(document));
     try {
-      line(Json.mapper().writerWithDefaultPrettyPrinter().writeValueAsString(document));
+      clear();
+      out.println(Json.told().writerWithDefaultPrettyPrinter().writeValueAsString(masked));
     } catch (JsonProcessingException e) {
       throw new UncheckedIOException(e);
     }
   }
 
+  private JsonNode masked(JsonNode node) {
+    if (node.isTextual()) {
+      return TextNode.valueOf(secrets.mask(node.textValue()));
+    }
+    if (node instanceof ObjectNode object) {
+      object.properties().forEach(field -> field.setValue(masked(field.getValue())));
+    } else if (node instanceof ArrayNode array) {
+      for (int i = 0; i < array.size(); i++) {
+        array.set(i, masked(array.get(i)));
+      }
+    }
+    return node;
+  }
+
   /** A stack trace. */
-  public void trace(Exception e) {
+  public void trace(Throwable e) {
     StringWriter text = new StringWriter();
     e.printStackTrace(new PrintWriter(text));
     note(text.toString());

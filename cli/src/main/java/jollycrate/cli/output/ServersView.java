@@ -12,6 +12,15 @@ public final class ServersView {
     this.screen = screen;
   }
 
+  private static String fare(ServerState server) {
+    return switch (server.fare()) {
+      case RUNS -> "runs, pid " + server.pid();
+      case STARTED_BY_ANOTHER -> "runs, pid " + server.pid() + ", not started by jolly";
+      case STOPPED -> "stopped";
+      case UNKNOWN -> "unknown";
+    };
+  }
+
   /** One table. */
   public void show(List<ServerState> servers) {
     Style style = screen.style();
@@ -21,9 +30,7 @@ public final class ServersView {
           .row()
           .cell(server.name(), style::strong)
           .cell(server.kind())
-          .cell(
-              server.runs() ? "runs as " + server.pid() : "stopped",
-              server.runs() ? style::good : style::faint)
+          .cell(fare(server), server.fare() == ServerState.Fare.RUNS ? style::good : style::faint)
           .cell(server.address(), style::place)
           .cell(server.admin() > 0 ? "admin port " + server.admin() : "", style::faint)
           .cell(server.folder(), style::faint);

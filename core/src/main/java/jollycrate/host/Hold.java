@@ -1,0 +1,14 @@
+package jollycrate.host;
+
+/**
+ * A lock on a file, held by a process of the host that ends with whoever asked for it. Nobody else
+ * can take it from him; the kernel gives it free when the last process that holds it is gone.
+ */
+public interface Hold extends AutoCloseable {
+  /** Whether it is held still: its process lives, and its file is the one that stands there. */
+  boolean stands();
+
+  /** Deletes the file and lets go; the file stays when it is another one by now. */
+  @Override
+  void close();
+}
