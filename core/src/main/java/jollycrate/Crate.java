@@ -253,7 +253,12 @@ public final class Crate {
 
   private DeliveryService service(Site site, Progress told) {
     return new DeliveryService(
-        site, secrets, told, interrupts, HttpRequester::new, ClassPathPlace.of(PROBE));
+        site,
+        secrets,
+        told,
+        interrupts,
+        () -> new HttpRequester(interrupts::isAsked),
+        ClassPathPlace.of(PROBE));
   }
 
   private Site site(ServerEntry entry) {

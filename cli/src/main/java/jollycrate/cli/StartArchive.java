@@ -76,7 +76,7 @@ public final class StartArchive {
         new Jolly(nowhere, nowhere, setting, System::getenv, new Interrupts())
             .run(command.toArray(String[]::new));
       }
-      new HttpRequester();
+      new HttpRequester(() -> false);
       Class.forName("jollycrate.cli.Main");
     } finally {
       Trees.delete(folder);

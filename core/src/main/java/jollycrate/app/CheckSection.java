@@ -1,6 +1,8 @@
 package jollycrate.app;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import java.net.URI;
+import java.net.URISyntaxException;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -57,14 +59,31 @@ final class CheckSection {
 
   private String path(String method) {
     String path = section.text(method).orElse("/");
-    boolean printable = path.chars().allMatch(c -> c > ' ' && c < 0x7f);
-    if (!path.startsWith("/") || !printable) {
-      section.problem(
-          method,
-          "'" + path + "' is no path below the context path",
-          "Begin it with '/' and percent-encode what is not ASCII");
+    Optional<String> fault = fault(path);
+    fault.ifPresent(
+        why ->
+            section.problem(
+                method,
+                "'" + path + "' is no path below the context path: " + why,
+                "Begin it with '/' and percent-encode what may not stand in a URL"));
+    return fault.isPresent() ? "/" : path;
+  }
+
+  /** Why a path with its query cannot stand in a request (RFC 3986); empty when it can. */
+  private static Optional<String> fault(String path) {
+    if (!path.startsWith("/")) {
+      return Optional.of("it does not begin with '/'");
     }
-    return path;
+    if (!path.chars().allMatch(c -> c > ' ' && c < 0x7f)) {
+      return Optional.of("it holds something that is not printable ASCII");
+    }
+    try {
+      return new URI("http://host" + path).getFragment() == null
+          ? Optional.empty()
+          : Optional.of("what follows '#' is never sent");
+    } catch (URISyntaxException e) {
+      return Optional.of(e.getReason() + " (at its character " + (e.getIndex() - 10) + ")");
+    }
   }
 
   private Map<String, JsonNode> json() {

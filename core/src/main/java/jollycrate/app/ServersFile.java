@@ -2,6 +2,7 @@ package jollycrate.app;
 
 import java.io.IOException;
 import java.net.URI;
+import java.net.URISyntaxException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -98,7 +99,7 @@ public final class ServersFile {
             section.text("installation").map(at -> folder.resolve(at).normalize()),
             http.orElse(0),
             admin,
-            section.text("address").orElse(LOOPBACK),
+            address(section),
             Jvm.read(section, folder),
             section.texts("env"),
             service,
@@ -108,6 +109,27 @@ public final class ServersFile {
             boot(section));
     section.end();
     return entry;
+  }
+
+  private static String address(Section section) {
+    String address = section.text("address").orElse(LOOPBACK);
+    String host = address.contains(":") ? "[" + address + "]" : address;
+    if (hostOf("http://" + host + "/").isEmpty()) {
+      section.problem(
+          "address",
+          "'" + address + "' is no address to bind",
+          "Write an IP address like \"127.0.0.1\", or \"0.0.0.0\" for all");
+      return LOOPBACK;
+    }
+    return address;
+  }
+
+  private static Optional<String> hostOf(String url) {
+    try {
+      return Optional.ofNullable(new URI(url).getHost());
+    } catch (URISyntaxException e) {
+      return Optional.empty();
+    }
   }
 
   private static void forServices(
@@ -174,7 +196,7 @@ public final class ServersFile {
       }
     }
     String address = section.text("address").orElse("http://unnamed/");
-    if (!address.matches("https?://[^/\\s]+/?")) {
+    if (!address.matches("https?://[^/\\s]+/?") || hostOf(address).isEmpty()) {
       section.problem(
           "address",
           "'" + address + "' is no address of a web server",

@@ -10,6 +10,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import org.tomlj.Toml;
+import org.tomlj.TomlArray;
 import org.tomlj.TomlParseResult;
 import org.tomlj.TomlPosition;
 import org.tomlj.TomlTable;
@@ -36,7 +37,31 @@ final class TomlFile {
     TomlFile file = new TomlFile(path, Toml.parse(textOf(path)));
     file.content.errors().forEach(error -> file.problem(error.position(), error.getMessage(), ""));
     file.throwProblems();
+    file.noNul(file.content);
+    file.throwProblems();
     return file;
+  }
+
+  /** No path, name or argument can hold the character NUL. */
+  private void noNul(TomlTable table) {
+    for (String key : table.keySet()) {
+      TomlPosition at = table.inputPositionOf(List.of(key));
+      Object value = table.get(List.of(key));
+      if (key.indexOf(0) >= 0) {
+        problem(at, "a key holds the character NUL", "Take it out");
+      }
+      noNul(at, value);
+    }
+  }
+
+  private void noNul(TomlPosition at, Object value) {
+    if (value instanceof String text && text.indexOf(0) >= 0) {
+      problem(at, "a text holds the character NUL", "Take it out");
+    } else if (value instanceof TomlTable inner) {
+      noNul(inner);
+    } else if (value instanceof TomlArray array) {
+      array.toList().forEach(element -> noNul(at, element));
+    }
   }
 
   private static String textOf(Path path) {

@@ -45,7 +45,7 @@ public record Artifact(
     List<Declared> dataSources,
     SortedSet<String> roles,
     SortedSet<String> ownPackages,
-    Optional<String> contextXml,
+    Optional<XmlText> contextXml,
     List<String> faults) {
 
   /**

@@ -45,7 +45,7 @@ public final class ArtifactReader {
   private final List<ZipMember> ownClasses = new ArrayList<>();
   private final List<ZipMember> loaded = new ArrayList<>();
   private Attributes manifest = new Attributes();
-  private Optional<String> contextXml = Optional.empty();
+  private Optional<XmlText> contextXml = Optional.empty();
   private List<String> modules = List.of();
   private Optional<String> program = Optional.empty();
   private boolean enterprise;
@@ -250,7 +250,7 @@ public final class ArtifactReader {
           modules = WebDescriptors.modules(name, descriptor(member));
         }
         case "META-INF/context.xml" ->
-            contextXml = Optional.of(XmlDocument.parse(name, descriptor(member)).text());
+            contextXml = Optional.of(XmlDocument.parse(name, descriptor(member)).written());
         case "WEB-INF/web.xml" -> descriptors.readWebXml(name, descriptor(member));
         case "WEB-INF/classes/META-INF/persistence.xml" ->
             descriptors.readPersistenceXml(name, descriptor(member));

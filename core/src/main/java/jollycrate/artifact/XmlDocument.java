@@ -1,35 +1,50 @@
 package jollycrate.artifact;
 
-import java.io.ByteArrayInputStream;
-import java.nio.charset.Charset;
-import java.nio.charset.StandardCharsets;
+import com.ctc.wstx.api.WstxInputProperties;
+import com.ctc.wstx.stax.WstxInputFactory;
+import java.io.StringReader;
+import java.util.Arrays;
 import java.util.List;
-import java.util.Optional;
+import java.util.stream.IntStream;
 import javax.xml.stream.XMLInputFactory;
 import javax.xml.stream.XMLStreamException;
-import javax.xml.stream.XMLStreamReader;
+import org.codehaus.stax2.XMLStreamReader2;
 
 /**
  * An XML text (XML 1.0) together with the position of everything in it, so that edits can be
  * splices. Untrusted: document types are skipped, no entity beyond the five predefined ones is
- * resolved, nothing outside the text is read.
+ * resolved, nothing outside the text is read, and size, depth and attributes are bounded.
  */
 public final class XmlDocument {
   /** Documents larger than this are refused, in bytes. */
   public static final int MOST_BYTES = 4 << 20;
 
   private static final int DEEPEST = 500;
+  private static final int MOST_ATTRIBUTES = 500;
+  private static final WstxInputFactory FACTORY = factory();
 
   private final String name;
-  private final String text;
-  private final Charset charset;
+  private final XmlText written;
+  private final int[] lines;
   private final XmlElement root;
 
-  private XmlDocument(String name, String text, Charset charset) {
+  private XmlDocument(String name, XmlText written) {
     this.name = name;
-    this.text = text;
-    this.charset = charset;
-    this.root = new XmlScanner(text).root();
+    this.written = written;
+    this.lines = lineStarts(written.text());
+    this.root = root(name, written.text());
+  }
+
+  private static WstxInputFactory factory() {
+    WstxInputFactory factory = new WstxInputFactory();
+    factory.setProperty(XMLInputFactory.SUPPORT_DTD, false);
+    factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
+    factory.setProperty(XMLInputFactory.IS_REPLACING_ENTITY_REFERENCES, false);
+    factory.setProperty(XMLInputFactory.IS_NAMESPACE_AWARE, false);
+    factory.setProperty(WstxInputProperties.P_MAX_ELEMENT_DEPTH, DEEPEST);
+    factory.setProperty(WstxInputProperties.P_MAX_ATTRIBUTES_PER_ELEMENT, MOST_ATTRIBUTES);
+    factory.setProperty(WstxInputProperties.P_MAX_CHARACTERS, (long) MOST_BYTES);
+    return factory;
   }
 
   /**
@@ -42,57 +57,40 @@ public final class XmlDocument {
     if (bytes.length > MOST_BYTES) {
       throw new XmlException(name, 1, 1, "larger than " + MOST_BYTES + " bytes");
     }
-    Charset charset = validated(name, bytes);
-    String text = new String(bytes, charset);
-    return new XmlDocument(name, text.startsWith("\uFEFF") ? text.substring(1) : text, charset);
+    return new XmlDocument(name, XmlText.of(name, FACTORY, bytes));
   }
 
   /** Reads a document held as text. */
   public static XmlDocument parse(String name, String text) {
-    validated(name, text.getBytes(StandardCharsets.UTF_8));
-    return new XmlDocument(name, text, StandardCharsets.UTF_8);
+    return new XmlDocument(name, XmlText.of(text));
   }
 
-  private static Charset validated(String name, byte[] bytes) {
+  /** Reads a document that keeps the way in which it was written down. */
+  public static XmlDocument parse(String name, XmlText text) {
+    return new XmlDocument(name, text);
+  }
+
+  private static XmlElement root(String name, String text) {
     try {
-      XMLStreamReader reader =
-          secureFactory().createXMLStreamReader(new ByteArrayInputStream(bytes));
-      String declared =
-          Optional.ofNullable(reader.getCharacterEncodingScheme())
-              .or(() -> Optional.ofNullable(reader.getEncoding()))
-              .orElse("UTF-8");
-      int depth = 0;
+      XMLStreamReader2 reader =
+          (XMLStreamReader2) FACTORY.createXMLStreamReader(new StringReader(text));
+      XmlTree tree = new XmlTree();
       while (reader.hasNext()) {
-        int event = reader.next();
-        depth += event == XMLStreamReader.START_ELEMENT ? 1 : 0;
-        depth -= event == XMLStreamReader.END_ELEMENT ? 1 : 0;
-        if (depth > DEEPEST) {
-          throw new XmlException(
-              name, reader.getLocation().getLineNumber(), 1, "nested deeper than " + DEEPEST);
-        }
+        tree.take(reader, reader.next());
       }
-      return Charset.forName(declared);
+      return tree.root();
     } catch (XMLStreamException e) {
-      int line = e.getLocation() == null ? 1 : e.getLocation().getLineNumber();
-      int column = e.getLocation() == null ? 1 : e.getLocation().getColumnNumber();
-      throw new XmlException(name, line, column, reasonOf(e));
-    } catch (IllegalArgumentException e) {
-      throw new XmlException(name, 1, 1, "encoding not known to this Java: " + e.getMessage());
+      throw XmlException.of(name, e);
     }
   }
 
-  private static XMLInputFactory secureFactory() {
-    XMLInputFactory factory = XMLInputFactory.newDefaultFactory();
-    factory.setProperty(XMLInputFactory.SUPPORT_DTD, false);
-    factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
-    factory.setProperty(XMLInputFactory.IS_NAMESPACE_AWARE, false);
-    return factory;
-  }
-
-  private static String reasonOf(XMLStreamException e) {
-    String message = String.valueOf(e.getMessage());
-    int at = message.indexOf("Message: ");
-    return at < 0 ? message : message.substring(at + "Message: ".length()).strip();
+  private static int[] lineStarts(String text) {
+    return IntStream.concat(
+            IntStream.of(0),
+            IntStream.range(0, text.length())
+                .filter(at -> text.charAt(at) == '\n')
+                .map(at -> at + 1))
+        .toArray();
   }
 
   /** How messages call it. */
@@ -102,12 +100,12 @@ public final class XmlDocument {
 
   /** The text as it was read, without a byte order mark. */
   public String text() {
-    return text;
+    return written.text();
   }
 
-  /** The encoding it was read in. */
-  public Charset charset() {
-    return charset;
+  /** The text and how it was written down. */
+  public XmlText written() {
+    return written;
   }
 
   /** The root element. */
@@ -117,12 +115,13 @@ public final class XmlDocument {
 
   /** Line of a position, counted from 1. */
   public int lineOf(int position) {
-    return 1 + (int) text.substring(0, position).chars().filter(c -> c == '\n').count();
+    int found = Arrays.binarySearch(lines, position);
+    return found >= 0 ? found + 1 : -found - 1;
   }
 
-  /** The text with splices applied. */
-  public String with(List<Splice> splices) {
-    return Splice.apply(text, splices);
+  /** The text with splices applied, written down as it was. */
+  public XmlText with(List<Splice> splices) {
+    return written.with(Splice.apply(text(), splices));
   }
 
   /**

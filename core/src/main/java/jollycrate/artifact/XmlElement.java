@@ -1,6 +1,7 @@
 package jollycrate.artifact;
 
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import java.util.Optional;
 
@@ -12,15 +13,16 @@ public final class XmlElement {
   private final List<XmlAttribute> attributes;
   private final List<XmlElement> children = new ArrayList<>();
   private final StringBuilder text = new StringBuilder();
+  private final boolean empty;
   private int contentEnd;
   private int end;
 
-  XmlElement(String name, int start, int tagEnd, List<XmlAttribute> attributes) {
+  XmlElement(String name, int start, int tagEnd, List<XmlAttribute> attributes, boolean empty) {
     this.name = name;
     this.start = start;
     this.tagEnd = tagEnd;
     this.attributes = List.copyOf(attributes);
-    close(tagEnd, tagEnd);
+    this.empty = empty;
   }
 
   void add(XmlElement child) {
@@ -31,9 +33,10 @@ public final class XmlElement {
     text.append(more);
   }
 
-  void close(int contentEnd, int end) {
-    this.contentEnd = contentEnd;
-    this.end = end;
+  /** The end tag; an empty element has none. */
+  void close(int endTag, int behindIt) {
+    contentEnd = empty ? tagEnd : endTag;
+    end = empty ? tagEnd : behindIt;
   }
 
   /** Name without its prefix. */
@@ -63,12 +66,7 @@ public final class XmlElement {
 
   /** Whether the element was written as {@code <name/>}. */
   public boolean selfClosed() {
-    return end == tagEnd;
-  }
-
-  /** Position after the element's name in its start tag, where an attribute may be inserted. */
-  public int nameEnd() {
-    return start + 1 + name.length();
+    return empty;
   }
 
   /** Name as written, with its prefix. */
@@ -76,9 +74,19 @@ public final class XmlElement {
     return name;
   }
 
+  /** A start tag with other attributes, ended as the one that was written. */
+  public String startTag(List<XmlAttribute> others) {
+    StringBuilder tag = new StringBuilder("<").append(name);
+    for (XmlAttribute attribute : others) {
+      tag.append(' ').append(attribute.name()).append("=\"");
+      tag.append(XmlDocument.escape(attribute.value())).append('"');
+    }
+    return tag.append(empty ? "/>" : ">").toString();
+  }
+
   /** Child elements in order. */
   public List<XmlElement> children() {
-    return List.copyOf(children);
+    return Collections.unmodifiableList(children);
   }
 
   /** Child elements of one name, in order. */
@@ -94,13 +102,17 @@ public final class XmlElement {
   /** Every element of that name below this one, in document order. */
   public List<XmlElement> descendants(String descendantName) {
     List<XmlElement> found = new ArrayList<>();
+    collect(descendantName, found);
+    return found;
+  }
+
+  private void collect(String descendantName, List<XmlElement> found) {
     for (XmlElement child : children) {
       if (child.name().equals(descendantName)) {
         found.add(child);
       }
-      found.addAll(child.descendants(descendantName));
+      child.collect(descendantName, found);
     }
-    return found;
   }
 
   /** Attributes in order. */

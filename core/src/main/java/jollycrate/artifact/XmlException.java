@@ -1,5 +1,7 @@
 package jollycrate.artifact;
 
+import javax.xml.stream.XMLStreamException;
+
 /** A document that is not well-formed XML, or larger than is read, with its place. */
 public final class XmlException extends RuntimeException {
   private static final long serialVersionUID = 1L;
@@ -17,6 +19,14 @@ public final class XmlException extends RuntimeException {
     this.document = document;
     this.line = line;
     this.column = column;
+  }
+
+  /** What a parser says, without the places that it says twice. */
+  static XmlException of(String document, XMLStreamException e) {
+    int line = e.getLocation() == null ? 1 : Math.max(1, e.getLocation().getLineNumber());
+    int column = e.getLocation() == null ? 1 : Math.max(1, e.getLocation().getColumnNumber());
+    String reason = String.valueOf(e.getMessage()).lines().findFirst().orElse("not XML");
+    return new XmlException(document, line, column, reason.strip());
   }
 
   /** Name of the document as people know it. */

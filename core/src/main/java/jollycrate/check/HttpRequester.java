@@ -1,7 +1,6 @@
 package jollycrate.check;
 
 import java.io.IOException;
-import java.io.InterruptedIOException;
 import java.net.ConnectException;
 import java.net.NoRouteToHostException;
 import java.net.URI;
@@ -13,7 +12,9 @@ import java.util.Base64;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.BooleanSupplier;
 import org.apache.hc.client5.http.ConnectTimeoutException;
+import org.apache.hc.client5.http.classic.methods.HttpUriRequestBase;
 import org.apache.hc.client5.http.config.ConnectionConfig;
 import org.apache.hc.client5.http.config.RequestConfig;
 import org.apache.hc.client5.http.cookie.BasicCookieStore;
@@ -29,10 +30,8 @@ import org.apache.hc.client5.http.ssl.TlsSocketStrategy;
 import org.apache.hc.core5.http.ClassicHttpResponse;
 import org.apache.hc.core5.http.ContentType;
 import org.apache.hc.core5.http.HttpEntity;
-import org.apache.hc.core5.http.HttpException;
 import org.apache.hc.core5.http.NoHttpResponseException;
 import org.apache.hc.core5.http.io.entity.StringEntity;
-import org.apache.hc.core5.http.io.support.ClassicRequestBuilder;
 import org.apache.hc.core5.util.Timeout;
 
 /** Requests over a blocking client that never repeats one. */
@@ -53,6 +52,7 @@ public final class HttpRequester implements Requester {
           DefaultClientTlsStrategy.createDefault().upgrade(socket, host, port, attachment, context);
 
   private final Map<String, CookieStore> cookies = new HashMap<>();
+  private final BooleanSupplier interrupted;
   private final CloseableHttpClient client =
       HttpClients.custom()
           .disableAutomaticRetries()
@@ -68,6 +68,13 @@ public final class HttpRequester implements Requester {
                       ConnectionConfig.custom().setConnectTimeout(CONNECT).build())
                   .build())
           .build();
+
+  /**
+   * @param interrupted whether somebody asked to stop: then a request under way is given up
+   */
+  public HttpRequester(BooleanSupplier interrupted) {
+    this.interrupted = interrupted;
+  }
 
   /**
    * A server that names no encoding in its challenge may read a name or password beyond ASCII in
@@ -92,18 +99,21 @@ public final class HttpRequester implements Requester {
       Optional<Login> login,
       Charset charset,
       Duration limit) {
-    ClassicRequestBuilder request = ClassicRequestBuilder.create(method).setUri(url);
+    HttpUriRequestBase request = new HttpUriRequestBase(method, url);
     body.ifPresent(text -> request.setEntity(new StringEntity(text, ContentType.APPLICATION_JSON)));
     login.ifPresent(known -> request.addHeader("Authorization", basic(known, charset)));
     HttpClientContext context = HttpClientContext.create();
     context.setCookieStore(
         cookies.computeIfAbsent(login.map(Login::user).orElse(""), u -> new BasicCookieStore()));
-    context.setRequestConfig(RequestConfig.custom().setResponseTimeout(Timeout.of(limit)).build());
-    long start = System.nanoTime();
-    try {
-      return client.execute(request.build(), context, response -> answer(response, elapsed(start)));
-    } catch (IOException e) {
-      return failure(e, url, limit, elapsed(start));
+    context.setRequestConfig(RequestConfig.custom().setResponseTimeout(Timeout.DISABLED).build());
+    try (Exchange exchange = Exchange.begin(request, limit, interrupted)) {
+      try {
+        return client.execute(request, context, response -> answer(response, exchange));
+      } catch (IOException e) {
+        return exchange.cut().orElseGet(() -> failure(e, url, exchange.took()));
+      } catch (IllegalStateException givenUp) {
+        return exchange.cut().orElseThrow(() -> givenUp);
+      }
     }
   }
 
@@ -115,22 +125,19 @@ public final class HttpRequester implements Requester {
     return login.user() + ":" + login.password();
   }
 
-  private static Duration elapsed(long start) {
-    return Duration.ofNanos(System.nanoTime() - start);
-  }
-
-  private static Answer answer(ClassicHttpResponse response, Duration took)
-      throws IOException, HttpException {
+  private static Answer answer(ClassicHttpResponse response, Exchange exchange) throws IOException {
+    exchange.answerBegins();
     HttpEntity entity = response.getEntity();
     String type = entity == null || entity.getContentType() == null ? "" : entity.getContentType();
-    String body = "";
+    byte[] body = new byte[0];
     if (entity != null && entity.getContent() != null) {
-      body = new String(entity.getContent().readNBytes(MOST_BODY_BYTES), StandardCharsets.UTF_8);
+      body = entity.getContent().readNBytes(MOST_BODY_BYTES);
     }
-    return new Answer(response.getCode(), type, body, took, "", "");
+    Duration took = exchange.took();
+    return new Answer(response.getCode(), type, BodyText.of(type, body), took, "", "");
   }
 
-  private static Answer failure(IOException e, URI url, Duration limit, Duration took) {
+  private static Answer failure(IOException e, URI url, Duration took) {
     String at = url.getHost() + ":" + url.getPort();
     if (e instanceof ConnectTimeoutException) {
       return Answer.failed(
@@ -149,12 +156,6 @@ public final class HttpRequester implements Requester {
     }
     if (e instanceof UnknownHostException) {
       return Answer.failed(took, "the name " + url.getHost() + " is not known", "Mend the address");
-    }
-    if (e instanceof InterruptedIOException) {
-      return Answer.failed(
-          took,
-          "connected, but no answer came within " + limit.toMillis() + " ms",
-          "Look at what the application does with this request, or raise 'within'");
     }
     if (e instanceof NoHttpResponseException) {
       return Answer.failed(

@@ -20,6 +20,7 @@ import java.util.Optional;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import jollycrate.app.Check;
 import org.assertj.core.groups.Tuple;
@@ -108,7 +109,7 @@ class CheckerTest {
   }
 
   private CheckResult run(Check check) {
-    try (HttpRequester requester = new HttpRequester()) {
+    try (HttpRequester requester = new HttpRequester(() -> false)) {
       return new Checker(requester, base, Map.of("anna", "ü")).run(check);
     }
   }
@@ -169,7 +170,7 @@ class CheckerTest {
 
   @Test
   void noAnswerAtAllHasStoriesOfItsOwn() throws IOException {
-    try (HttpRequester requester = new HttpRequester();
+    try (HttpRequester requester = new HttpRequester(() -> false);
         ServerSocket rude = new ServerSocket(0, 5, InetAddress.getLoopbackAddress())) {
       Answer late = send(requester, base.resolve("slow"), Duration.ofMillis(200));
       assertThat(late.failure()).contains("connected, but no answer came within 200 ms");
@@ -190,6 +191,79 @@ class CheckerTest {
       assertThat(send(requester, base, Duration.ofSeconds(5)).failure())
           .contains("refused: nothing listens there");
     }
+  }
+
+  /** Sends headers at once and then a byte now and then, for ever. */
+  private void dripping() {
+    server.createContext(
+        "/dripping",
+        exchange -> {
+          exchange.sendResponseHeaders(200, 0);
+          try {
+            while (!patience.await(20, TimeUnit.MILLISECONDS)) {
+              exchange.getResponseBody().write('x');
+              exchange.getResponseBody().flush();
+            }
+          } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+          }
+        });
+  }
+
+  @Test
+  void anAnswerThatNeverEndsIsGivenUp() {
+    dripping();
+    try (HttpRequester requester = new HttpRequester(() -> false)) {
+      assertThat(send(requester, base.resolve("dripping"), Duration.ofMillis(300)).failure())
+          .isEqualTo("an answer began, but did not end within 300 ms");
+    }
+    try (HttpRequester requester = new HttpRequester(() -> true)) {
+      assertThat(send(requester, base.resolve("dripping"), Duration.ofHours(1)).failure())
+          .contains("a signal asked to stop");
+    }
+  }
+
+  /** The headers are there at once, the body comes when somebody lets it. */
+  @Test
+  void timeIsTakenUpToTheLastByte() {
+    server.createContext(
+        "/body",
+        exchange -> {
+          exchange.sendResponseHeaders(200, 0);
+          exchange.getResponseBody().flush();
+          long began = System.nanoTime();
+          while (System.nanoTime() - began < Duration.ofMillis(300).toNanos()) {
+            Thread.onSpinWait();
+          }
+          exchange.close();
+        });
+    Check check =
+        new Check(
+            "c",
+            "GET",
+            "/body",
+            Optional.empty(),
+            Optional.empty(),
+            Optional.empty(),
+            Map.of(),
+            Optional.of(Duration.ofMillis(200)),
+            Optional.empty());
+    assertThat(run(check).misses()).extracting(CheckResult.Miss::what).containsExactly("time");
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "text/html;charset=ISO-8859-1, ISO-8859-1, <p>Räder",
+    "text/html, ISO-8859-1, <meta charset=iso-8859-1><p>Räder",
+    "text/html, UTF-8, <meta charset=utf-8><p>Räder",
+    "text/plain;charset=none-such, UTF-8, Räder",
+    "text/plain, ISO-8859-1, Räder",
+    "application/json, UTF-8, Räder",
+    "'', UTF-8, Räder"
+  })
+  void aBodyIsReadInTheEncodingThatItHas(String type, String encoding, String body)
+      throws IOException {
+    assertThat(BodyText.of(type, body.getBytes(encoding))).isEqualTo(body);
   }
 
   private static Answer send(Requester requester, URI url, Duration limit) {

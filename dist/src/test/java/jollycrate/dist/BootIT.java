@@ -16,7 +16,7 @@ import org.junit.jupiter.api.io.TempDir;
 /** The unit that starts a server with the machine, started by a systemd of the test's own. */
 class BootIT {
   private static final Path SYSTEMD = Path.of("/lib/systemd/systemd");
-  private static final Pattern RUNS_AS = Pattern.compile("runs as (\\d+)");
+  private static final Pattern RUNS_AS = Pattern.compile("runs, pid (\\d+)");
 
   @TempDir Path folder;
 

@@ -25,7 +25,7 @@ class ServerIT {
       String process = workshop.process();
       assertThat(workshop.ok("server", "start", "bench")).contains("runs already");
       assertThat(workshop.process()).isEqualTo(process);
-      assertThat(workshop.ok("server", "list")).contains("runs as " + process.split(" ")[0]);
+      assertThat(workshop.ok("server", "list")).contains("runs, pid " + process.split(" ")[0]);
       workshop.ok("server", "stop", "bench");
       assertThat(workshop.processes()).isEmpty();
       assertThat(workshop.trace()).isEqualTo(before);

@@ -11,6 +11,8 @@ import jollycrate.artifact.Splice;
 import jollycrate.artifact.XmlAttribute;
 import jollycrate.artifact.XmlDocument;
 import jollycrate.artifact.XmlElement;
+import jollycrate.artifact.XmlException;
+import jollycrate.artifact.XmlText;
 
 /**
  * The descriptor that carries a whole application. It starts from the artifact's own {@code
@@ -24,25 +26,20 @@ final class ContextDescriptor {
   private final XmlDocument document;
   private final XmlElement context;
   private final List<Splice> splices = new ArrayList<>();
+  private final List<XmlAttribute> attributes = new ArrayList<>();
   private final StringBuilder inside = new StringBuilder();
   private String caching = "";
 
-  ContextDescriptor(Optional<String> own) {
-    this.document = XmlDocument.parse("META-INF/context.xml", own.orElse(EMPTY));
+  ContextDescriptor(Optional<XmlText> own) {
+    this.document = XmlDocument.parse("META-INF/context.xml", own.orElse(XmlText.of(EMPTY)));
     this.context = document.root();
   }
 
   void docBase(Path artifact) {
-    String value = XmlDocument.escape(artifact.toString());
-    Optional<XmlAttribute> there = context.attribute("docBase");
-    if (there.isPresent()) {
-      splices.add(new Splice(there.get().valueStart(), there.get().valueEnd(), value));
-    } else {
-      splices.add(Splice.insert(context.nameEnd(), " docBase=\"" + value + "\""));
-    }
-    context
-        .attribute("path")
-        .ifPresent(path -> splices.add(new Splice(path.valueStart(), path.valueEnd(), "")));
+    attributes.add(new XmlAttribute("docBase", artifact.toString()));
+    context.attributes().stream()
+        .filter(there -> !there.name().equals("docBase") && !there.name().equals("path"))
+        .forEach(attributes::add);
   }
 
   /**
@@ -124,7 +121,7 @@ final class ContextDescriptor {
 
   private void insertInto(XmlElement element, String text) {
     if (element.selfClosed()) {
-      int slash = document.text().lastIndexOf('/', element.tagEnd());
+      int slash = element.tagEnd() - "/>".length();
       String end = indentOf(element) + "</" + element.qualifiedName() + ">";
       splices.add(new Splice(slash, element.tagEnd(), ">\n" + text + end));
     } else {
@@ -138,15 +135,24 @@ final class ContextDescriptor {
     return before.isBlank() ? before : "";
   }
 
-  String text() {
+  /** In the encoding of the artifact's own; all that is ours is ASCII. */
+  XmlText text() {
+    String tag = context.startTag(attributes);
+    String open = context.selfClosed() ? tag.substring(0, tag.length() - "/>".length()) : tag;
+    int tagEnd = context.tagEnd() - (context.selfClosed() ? "/>".length() : 0);
+    splices.add(new Splice(context.start(), tagEnd, open));
     insertInto(context, inside.toString());
     return document.with(splices);
   }
 
-  /** Values in a descriptor that people must not see. */
-  static Map<String, String> secretsIn(String text) {
+  /** Values in a descriptor that people must not see; none in one that somebody broke. */
+  static Map<String, String> secretsIn(byte[] descriptor) {
     Map<String, String> secrets = new HashMap<>();
-    collect(XmlDocument.parse("descriptor", text).root(), secrets);
+    try {
+      collect(XmlDocument.parse("descriptor", descriptor).root(), secrets);
+    } catch (XmlException broken) {
+      return Map.of();
+    }
     return secrets;
   }
 

@@ -91,9 +91,10 @@ final class TomcatPlacement {
     users(descriptor);
     application.dataSources().forEach(source -> dataSource(descriptor, source));
     refuseExpandable("the server's folder", server.folder().toString(), "Use another folder");
-    String text = descriptor.text();
+    byte[] text = descriptor.text().bytes();
     hidden.putAll(ContextDescriptor.secretsIn(text));
-    stock.text(switchPath).ifPresent(old -> hidden.putAll(ContextDescriptor.secretsIn(old)));
+    Optional.ofNullable(stock.texts().get(switchPath))
+        .ifPresent(old -> hidden.putAll(ContextDescriptor.secretsIn(old)));
     pieces.add(
         new Piece.WholeFile(switchPath, Content.of(text), secretFile, Part.SWITCH, PickUp.LIVE));
     return new Wanted(placement(path, switchPath), pieces, Swap.LIVE, refused, hidden);

@@ -1,7 +1,9 @@
 package jollycrate.tomcat;
 
+import static java.nio.charset.StandardCharsets.UTF_8;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.io.IOException;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
@@ -15,13 +17,29 @@ import jollycrate.app.DataSource;
 import jollycrate.app.Program;
 import jollycrate.artifact.XmlDocument;
 import jollycrate.artifact.XmlElement;
+import jollycrate.artifact.XmlText;
 import jollycrate.server.Order;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** A descriptor carries what we describe and keeps what the artifact brought along. */
 class ContextDescriptorTest {
+  @ParameterizedTest
+  @ValueSource(strings = {"ISO-8859-1", "UTF-16", "UTF-8"})
+  void itIsWrittenInTheEncodingThatItDeclares(String encoding) throws IOException {
+    String own =
+        "<?xml version='1.0' encoding='" + encoding + "'?><Context><!-- Köln --></Context>";
+    XmlText read = XmlDocument.parse("c", own.getBytes(encoding)).written();
+    ContextDescriptor descriptor = new ContextDescriptor(Optional.of(read));
+    descriptor.docBase(Path.of("/d/räder.war"));
+    byte[] written = descriptor.text().bytes();
+    XmlDocument again = XmlDocument.parse("c", written);
+    assertThat(new String(written, encoding)).contains("<!-- Köln -->");
+    assertThat(again.root().value("docBase", "")).isEqualTo("/d/räder.war");
+  }
+
   @Test
   void whatTheArtifactBroughtStays() {
     String own =
@@ -35,16 +53,17 @@ class ContextDescriptorTest {
           <Resource name="jdbc/b" password="b-secret"/>
         </Context>
         """;
-    ContextDescriptor descriptor = new ContextDescriptor(Optional.of(own));
+    ContextDescriptor descriptor = new ContextDescriptor(Optional.of(XmlText.of(own)));
     descriptor.docBase(Path.of("/d/a & b.war"));
     descriptor.libraries(Set.of(Path.of("/d/h2-1.jar")));
     descriptor.users("users.xml", Optional.of("<Realm className=\"servers.Realm\"/>"));
     descriptor.resource("jdbc/a", "<Resource name=\"jdbc/a\" url=\"new\"/>");
-    String text = descriptor.text();
+    String text = descriptor.text().text();
     assertThat(text)
-        .startsWith("<?xml version='1.0'?>\n<!-- theirs -->\n<Context docBase='/d/a &amp; b.war'");
+        .startsWith(
+            "<?xml version='1.0'?>\n<!-- theirs -->\n<Context docBase=\"/d/a &amp; b.war\" swallow");
     XmlElement context = XmlDocument.parse("c", text).root();
-    assertThat(context.value("path", "none")).isEmpty();
+    assertThat(context.value("path", "none")).isEqualTo("none");
     assertThat(context.value("swallowOutput", "")).isEqualTo("true");
     assertThat(context.children("Resources")).hasSize(1);
     assertThat(context.descendants("PreResources")).hasSize(1);
@@ -57,15 +76,15 @@ class ContextDescriptorTest {
     assertThat(context.descendants("Realm"))
         .extracting(realm -> realm.value("className", "").replaceFirst(".*\\.realm\\.", ""))
         .containsExactly("CombinedRealm", "MemoryRealm", "their.Realm");
-    assertThat(ContextDescriptor.secretsIn(text)).containsOnlyKeys("b-secret");
+    assertThat(ContextDescriptor.secretsIn(text.getBytes(UTF_8))).containsOnlyKeys("b-secret");
   }
 
   @Test
   void anEmptyContextIsOpened() {
-    ContextDescriptor descriptor = new ContextDescriptor(Optional.of("<Context/>"));
+    ContextDescriptor descriptor = new ContextDescriptor(Optional.of(XmlText.of("<Context/>")));
     descriptor.docBase(Path.of("/d/a.war"));
     descriptor.resource("x", "<Resource name=\"x\"/>");
-    assertThat(descriptor.text())
+    assertThat(descriptor.text().text())
         .isEqualTo("<Context docBase=\"/d/a.war\">\n  <Resource name=\"x\"/>\n</Context>");
   }
 

@@ -1,0 +1,74 @@
+package jollycrate.artifact;
+
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Deque;
+import java.util.List;
+import javax.xml.stream.XMLStreamConstants;
+import javax.xml.stream.XMLStreamException;
+import org.codehaus.stax2.XMLStreamReader2;
+
+/** Makes elements of what a parser tells, with the places that it tells. */
+final class XmlTree {
+  private final Deque<XmlElement> open = new ArrayDeque<>();
+  private XmlElement root;
+  private boolean documentType;
+
+  void take(XMLStreamReader2 reader, int event) throws XMLStreamException {
+    switch (event) {
+      case XMLStreamConstants.START_ELEMENT -> begin(reader);
+      case XMLStreamConstants.END_ELEMENT ->
+          open.pop()
+              .close(
+                  (int) reader.getLocationInfo().getStartingCharOffset(),
+                  (int) reader.getLocationInfo().getEndingCharOffset());
+      case XMLStreamConstants.CHARACTERS, XMLStreamConstants.CDATA, XMLStreamConstants.SPACE ->
+          text(reader.getText());
+      case XMLStreamConstants.DTD -> documentType = true;
+      case XMLStreamConstants.ENTITY_REFERENCE -> reference(reader);
+      default -> {
+        // Comments and instructions say nothing that is asked for.
+      }
+    }
+  }
+
+  private void begin(XMLStreamReader2 reader) throws XMLStreamException {
+    List<XmlAttribute> attributes = new ArrayList<>();
+    for (int i = 0; i < reader.getAttributeCount(); i++) {
+      attributes.add(
+          new XmlAttribute(reader.getAttributeLocalName(i), reader.getAttributeValue(i)));
+    }
+    XmlElement element =
+        new XmlElement(
+            reader.getLocalName(),
+            (int) reader.getLocationInfo().getStartingCharOffset(),
+            (int) reader.getLocationInfo().getEndingCharOffset(),
+            attributes,
+            reader.isEmptyElement());
+    if (open.isEmpty()) {
+      root = element;
+    } else {
+      open.peek().add(element);
+    }
+    open.push(element);
+  }
+
+  /** What a document type declares is not resolved; without one nothing is declared. */
+  private void reference(XMLStreamReader2 reader) throws XMLStreamException {
+    String written = "&" + reader.getLocalName() + ";";
+    if (!documentType) {
+      throw new XMLStreamException("nobody declares " + written, reader.getLocation());
+    }
+    text(written);
+  }
+
+  private void text(String more) {
+    if (!open.isEmpty()) {
+      open.peek().addText(more);
+    }
+  }
+
+  XmlElement root() {
+    return root;
+  }
+}
