@@ -1,14 +1,8 @@
 package jollycrate.artifact;
 
-import com.ctc.wstx.api.WstxInputProperties;
-import com.ctc.wstx.stax.WstxInputFactory;
-import java.io.StringReader;
 import java.util.Arrays;
 import java.util.List;
 import java.util.stream.IntStream;
-import javax.xml.stream.XMLInputFactory;
-import javax.xml.stream.XMLStreamException;
-import org.codehaus.stax2.XMLStreamReader2;
 
 /**
  * An XML text (XML 1.0) together with the position of everything in it, so that edits can be
@@ -19,10 +13,6 @@ public final class XmlDocument {
   /** Documents larger than this are refused, in bytes. */
   public static final int MOST_BYTES = 4 << 20;
 
-  private static final int DEEPEST = 500;
-  private static final int MOST_ATTRIBUTES = 500;
-  private static final WstxInputFactory FACTORY = factory();
-
   private final String name;
   private final XmlText written;
   private final int[] lines;
@@ -32,19 +22,7 @@ public final class XmlDocument {
     this.name = name;
     this.written = written;
     this.lines = lineStarts(written.text());
-    this.root = root(name, written.text());
-  }
-
-  private static WstxInputFactory factory() {
-    WstxInputFactory factory = new WstxInputFactory();
-    factory.setProperty(XMLInputFactory.SUPPORT_DTD, false);
-    factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
-    factory.setProperty(XMLInputFactory.IS_REPLACING_ENTITY_REFERENCES, false);
-    factory.setProperty(XMLInputFactory.IS_NAMESPACE_AWARE, false);
-    factory.setProperty(WstxInputProperties.P_MAX_ELEMENT_DEPTH, DEEPEST);
-    factory.setProperty(WstxInputProperties.P_MAX_ATTRIBUTES_PER_ELEMENT, MOST_ATTRIBUTES);
-    factory.setProperty(WstxInputProperties.P_MAX_CHARACTERS, (long) MOST_BYTES);
-    return factory;
+    this.root = XmlTree.of(name, written.text());
   }
 
   /**
@@ -57,7 +35,7 @@ public final class XmlDocument {
     if (bytes.length > MOST_BYTES) {
       throw new XmlException(name, 1, 1, "larger than " + MOST_BYTES + " bytes");
     }
-    return new XmlDocument(name, XmlText.of(name, FACTORY, bytes));
+    return new XmlDocument(name, XmlText.of(name, bytes));
   }
 
   /** Reads a document held as text. */
@@ -68,20 +46,6 @@ public final class XmlDocument {
   /** Reads a document that keeps the way in which it was written down. */
   public static XmlDocument parse(String name, XmlText text) {
     return new XmlDocument(name, text);
-  }
-
-  private static XmlElement root(String name, String text) {
-    try {
-      XMLStreamReader2 reader =
-          (XMLStreamReader2) FACTORY.createXMLStreamReader(new StringReader(text));
-      XmlTree tree = new XmlTree();
-      while (reader.hasNext()) {
-        tree.take(reader, reader.next());
-      }
-      return tree.root();
-    } catch (XMLStreamException e) {
-      throw XmlException.of(name, e);
-    }
   }
 
   private static int[] lineStarts(String text) {

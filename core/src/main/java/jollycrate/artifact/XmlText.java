@@ -1,13 +1,10 @@
 package jollycrate.artifact;
 
-import com.ctc.wstx.stax.WstxInputFactory;
-import java.io.ByteArrayInputStream;
 import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import javax.xml.stream.XMLStreamException;
-import javax.xml.stream.XMLStreamReader;
 
 /**
  * The text of a document and how it is written down.
@@ -24,8 +21,8 @@ public record XmlText(String text, String encoding, boolean mark) {
   }
 
   /** Reads the encoding that a document declares or begins with (XML 1.0, appendix F). */
-  static XmlText of(String name, WstxInputFactory factory, byte[] bytes) {
-    Charset charset = charset(name, factory, bytes);
+  static XmlText of(String name, byte[] bytes) {
+    Charset charset = charset(name, bytes);
     try {
       String text = charset.newDecoder().decode(ByteBuffer.wrap(bytes)).toString();
       boolean mark = text.startsWith(MARK) || hasMark(charset, bytes);
@@ -40,10 +37,9 @@ public record XmlText(String text, String encoding, boolean mark) {
     return charset.equals(StandardCharsets.UTF_16) && bytes.length > 1 && (bytes[0] & 0xfe) == 0xfe;
   }
 
-  private static Charset charset(String name, WstxInputFactory factory, byte[] bytes) {
+  private static Charset charset(String name, byte[] bytes) {
     try {
-      XMLStreamReader reader = factory.createXMLStreamReader(new ByteArrayInputStream(bytes));
-      String encoding = reader.getEncoding();
+      String encoding = XmlTree.encoding(bytes);
       return Charset.forName(encoding == null ? StandardCharsets.UTF_8.name() : encoding);
     } catch (XMLStreamException e) {
       throw XmlException.of(name, e);

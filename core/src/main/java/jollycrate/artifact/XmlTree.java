@@ -1,20 +1,61 @@
 package jollycrate.artifact;
 
+import com.ctc.wstx.api.WstxInputProperties;
+import com.ctc.wstx.stax.WstxInputFactory;
+import java.io.ByteArrayInputStream;
+import java.io.StringReader;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Deque;
 import java.util.List;
+import javax.xml.stream.XMLInputFactory;
 import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
 import org.codehaus.stax2.XMLStreamReader2;
 
 /** Makes elements of what a parser tells, with the places that it tells. */
 final class XmlTree {
+  private static final int DEEPEST = 500;
+  private static final int MOST_ATTRIBUTES = 500;
+  private static final WstxInputFactory FACTORY = factory();
+
   private final Deque<XmlElement> open = new ArrayDeque<>();
   private XmlElement root;
   private boolean documentType;
 
-  void take(XMLStreamReader2 reader, int event) throws XMLStreamException {
+  private static WstxInputFactory factory() {
+    WstxInputFactory factory = new WstxInputFactory();
+    factory.setProperty(XMLInputFactory.SUPPORT_DTD, false);
+    factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
+    factory.setProperty(XMLInputFactory.IS_REPLACING_ENTITY_REFERENCES, false);
+    factory.setProperty(XMLInputFactory.IS_NAMESPACE_AWARE, false);
+    factory.setProperty(WstxInputProperties.P_MAX_ELEMENT_DEPTH, DEEPEST);
+    factory.setProperty(WstxInputProperties.P_MAX_ATTRIBUTES_PER_ELEMENT, MOST_ATTRIBUTES);
+    factory.setProperty(WstxInputProperties.P_MAX_CHARACTERS, (long) XmlDocument.MOST_BYTES);
+    return factory;
+  }
+
+  /** The root element of a text. */
+  static XmlElement of(String name, String text) {
+    try {
+      XMLStreamReader2 reader =
+          (XMLStreamReader2) FACTORY.createXMLStreamReader(new StringReader(text));
+      XmlTree tree = new XmlTree();
+      while (reader.hasNext()) {
+        tree.take(reader, reader.next());
+      }
+      return tree.root;
+    } catch (XMLStreamException e) {
+      throw XmlException.of(name, e);
+    }
+  }
+
+  /** The encoding that bytes declare or begin with; null when they do neither. */
+  static String encoding(byte[] bytes) throws XMLStreamException {
+    return FACTORY.createXMLStreamReader(new ByteArrayInputStream(bytes)).getEncoding();
+  }
+
+  private void take(XMLStreamReader2 reader, int event) throws XMLStreamException {
     switch (event) {
       case XMLStreamConstants.START_ELEMENT -> begin(reader);
       case XMLStreamConstants.END_ELEMENT ->
@@ -66,9 +107,5 @@ final class XmlTree {
     if (!open.isEmpty()) {
       open.peek().addText(more);
     }
-  }
-
-  XmlElement root() {
-    return root;
   }
 }
