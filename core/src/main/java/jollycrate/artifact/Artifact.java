@@ -3,6 +3,7 @@ package jollycrate.artifact;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
+import java.util.SortedMap;
 import java.util.SortedSet;
 
 /**
@@ -16,6 +17,7 @@ import java.util.SortedSet;
  * @param highestLevel highest class-file major version that the servlet container would load; 0
  *     without classes
  * @param highestClass the entry that has it; empty without classes
+ * @param servlets the servlet API it is made for
  * @param mainClass {@code Main-Class} of the manifest
  * @param startClass class that a framework's own launcher goes on to, {@code Start-Class} of the
  *     manifest
@@ -25,6 +27,8 @@ import java.util.SortedSet;
  * @param roles security roles it declares
  * @param ownPackages packages of its own classes, as in stack traces
  * @param contextXml its {@code META-INF/context.xml}, empty when there is none
+ * @param missing packages that Java has had until release 10 and nothing inside brings, each with
+ *     an own class that refers to it
  * @param faults what is wrong inside, each with its place
  */
 public record Artifact(
@@ -37,7 +41,7 @@ public record Artifact(
     String version,
     int highestLevel,
     String highestClass,
-    ServletNamespace namespace,
+    ServletApi servlets,
     Optional<String> mainClass,
     Optional<String> startClass,
     Layout layout,
@@ -46,6 +50,7 @@ public record Artifact(
     SortedSet<String> roles,
     SortedSet<String> ownPackages,
     Optional<XmlText> contextXml,
+    SortedMap<String, String> missing,
     List<String> faults) {
 
   /**
@@ -90,6 +95,11 @@ public record Artifact(
    * @param where entry, with line when it is a descriptor
    */
   public record Endpoint(String pattern, String servlet, String where) {}
+
+  /** The namespaces of the servlet API it uses. */
+  public ServletNamespace namespace() {
+    return servlets.namespace();
+  }
 
   /** The oldest Java that runs every class of it; 0 without classes. */
   public int java() {

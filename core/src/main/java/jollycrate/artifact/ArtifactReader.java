@@ -8,6 +8,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collections;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -33,6 +34,10 @@ public final class ArtifactReader {
       Pattern.compile("(.+?)-(\\d[\\w.+-]*)", Pattern.UNICODE_CHARACTER_CLASS);
   private static final Pattern LIBRARY =
       Pattern.compile(".*\\.(jar|war|rar)", Pattern.CASE_INSENSITIVE);
+  private static final Pattern LIBRARY_FOLDER =
+      Pattern.compile("((BOOT|META|WEB)-INF/)?libs?/[^/]+\\.jar");
+  private static final CompletableFuture<String> NO_DIGEST = CompletableFuture.completedFuture("");
+  private static final int MOST_MODULE_BYTES = 512 << 20;
   static final String MANIFEST = "META-INF/MANIFEST.MF";
 
   private final Path file;
@@ -43,10 +48,11 @@ public final class ArtifactReader {
   private final boolean webInf;
   private final ClassLevels classes = new ClassLevels();
   private final List<ZipMember> ownClasses = new ArrayList<>();
-  private final List<ZipMember> loaded = new ArrayList<>();
+  private final List<ZipMember> inside = new ArrayList<>();
   private Attributes manifest = new Attributes();
   private Optional<XmlText> contextXml = Optional.empty();
   private List<String> modules = List.of();
+  private ServletApi servlets = ServletApi.NONE;
   private Optional<String> program = Optional.empty();
   private boolean enterprise;
   private int entries;
@@ -75,9 +81,7 @@ public final class ArtifactReader {
       throw new ArtifactException("Cannot read '" + file + "': " + reason);
     }
     CompletableFuture<String> digest =
-        withDigest
-            ? CompletableFuture.supplyAsync(() -> digest(file))
-            : CompletableFuture.completedFuture("");
+        withDigest ? CompletableFuture.supplyAsync(() -> digest(file)) : NO_DIGEST;
     try (ZipArchive archive = ZipArchive.open(file)) {
       return new ArtifactReader(file, archive).read(digest);
     } catch (IOException | IllegalArgumentException | CompletionException e) {
@@ -99,7 +103,7 @@ public final class ArtifactReader {
   }
 
   private Artifact read(CompletableFuture<String> digest) throws IOException {
-    long size = Files.size(file);
+    long size = archive.size();
     inflatedLeft = Math.max(INFLATION_FLOOR, size * INFLATION_FACTOR);
     for (ZipMember member : archive.members()) {
       if (!member.isFolder()) {
@@ -121,7 +125,7 @@ public final class ArtifactReader {
         stated("Implementation-Version").orElse(matches ? versioned.group(2) : ""),
         classes.highest(),
         classes.highestClass(),
-        classes.namespace(),
+        servlets,
         stated("Main-Class").or(() -> program),
         stated("Start-Class"),
         layout(),
@@ -130,6 +134,7 @@ public final class ArtifactReader {
         descriptors.roles(),
         classes.ownPackages(),
         contextXml,
+        isWar() ? classes.missing() : Collections.emptySortedMap(),
         List.copyOf(faults));
   }
 
@@ -202,9 +207,7 @@ public final class ArtifactReader {
       visitClass(member);
     } else if (LIBRARY.matcher(name).matches()) {
       libraries.add(new Artifact.Library(name, member.size(), member.method() == ZipMember.STORED));
-      if (isLoaded(member)) {
-        loaded.add(member);
-      }
+      inside.add(member);
     } else {
       visitDescriptor(member);
     }
@@ -219,7 +222,9 @@ public final class ArtifactReader {
   }
 
   private void readClasses() throws IOException {
-    ClassReading reading = new ClassReading(archive, !isWar());
+    enterprise = enterprise || file.getFileName().toString().endsWith(".ear");
+    List<ZipMember> loaded = inside.stream().filter(this::isLoaded).toList();
+    ClassReading reading = new ClassReading(archive, !isWar() && !enterprise);
     classes.add(reading.read(ownClasses, loaded));
     program = reading.program();
     for (ClassReading.Fragment fragment : reading.fragments()) {
@@ -228,11 +233,38 @@ public final class ArtifactReader {
     classes.dataSources().forEach(source -> descriptors.declare(source.name(), source.where()));
     classes.servlets().forEach(descriptors::mapped);
     faults.addAll(classes.faults());
+    try (ServletUse use = new ServletUse(archive, reading.libraryOf())) {
+      servlets = use.api(classes.servletUse(), descriptors.components(), reading.initializers());
+    }
+    if (enterprise) {
+      readWebModules(loaded);
+    }
+  }
+
+  /** The servlets of an EAR are those of its web modules. */
+  private void readWebModules(List<ZipMember> loaded) throws IOException {
+    List<ServletApi.Use> uses = new ArrayList<>(servlets.uses());
+    for (ZipMember member : loaded) {
+      if (member.name().endsWith(".war")) {
+        try (ZipArchive web = archive.inside(member, MOST_MODULE_BYTES)) {
+          Artifact module = new ArtifactReader(Path.of(member.name()), web).read(NO_DIGEST);
+          module.servlets().uses().stream()
+              .map(
+                  use ->
+                      new ServletApi.Use(
+                          use.namespace(), member.name() + "!/" + use.seen(), use.started()))
+              .forEach(uses::add);
+        } catch (ZipException e) {
+          faults.add("module '" + member.name() + "' cannot be read: " + e.getMessage());
+        }
+      }
+    }
+    servlets = new ServletApi(List.copyOf(uses));
   }
 
   private void readFragment(ClassReading.Fragment fragment) {
     try {
-      descriptors.readWebXml(fragment.name(), fragment.bytes());
+      descriptors.readFragment(fragment.name(), fragment.bytes());
     } catch (XmlException e) {
       faults.add(e.getMessage());
     }
@@ -263,9 +295,12 @@ public final class ArtifactReader {
     }
   }
 
-  /** What a server does not load, it does not stumble over. */
+  /** What nobody loads, nobody stumbles over: a template among resources is no library. */
   private boolean isLoaded(ZipMember library) {
-    return !isWar() || library.name().startsWith("WEB-INF/lib/");
+    if (isWar()) {
+      return library.name().matches("WEB-INF/lib/[^/]+\\.jar");
+    }
+    return enterprise || ownClasses.isEmpty() || LIBRARY_FOLDER.matcher(library.name()).matches();
   }
 
   private byte[] descriptor(ZipMember member) throws IOException {

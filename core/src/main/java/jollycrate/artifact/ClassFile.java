@@ -3,6 +3,7 @@ package jollycrate.artifact;
 import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
+import java.util.List;
 import java.util.Optional;
 
 /**
@@ -14,8 +15,20 @@ import java.util.Optional;
  * @param jakarta refers to {@code jakarta/servlet/}
  * @param resource carries or may carry a {@code Resource} annotation
  * @param servlet carries or may carry a {@code WebServlet} annotation
+ * @param removed a package it refers to that Java had until release 10; empty for none
  */
-record ClassFile(int major, boolean javax, boolean jakarta, boolean resource, boolean servlet) {
+record ClassFile(
+    int major, boolean javax, boolean jakarta, boolean resource, boolean servlet, String removed) {
+  /** Packages of modules that Java 11 no longer has (JEP 320). */
+  static final List<String> REMOVED =
+      List.of(
+          "javax/xml/bind/",
+          "javax/xml/ws/",
+          "javax/xml/soap/",
+          "javax/jws/",
+          "javax/activation/",
+          "org/omg/CORBA/");
+
   private static final int MAGIC = 0xCAFEBABE;
   private static final Word SERVLETS = new Word("/servlet/");
   private static final Word ANNOTATIONS = new Word("/annotation/");
@@ -23,6 +36,15 @@ record ClassFile(int major, boolean javax, boolean jakarta, boolean resource, bo
   private static final Word JAKARTA = new Word("jakarta/servlet/");
   private static final Word RESOURCE = new Word("annotation/Resource");
   private static final Word SERVLET = new Word("annotation/WebServlet");
+  private static final List<Word> REMOVED_WORDS = REMOVED.stream().map(Word::new).toList();
+  private static final List<Word> TELLING =
+      List.of(
+          SERVLETS,
+          ANNOTATIONS,
+          new Word("javax/xml/"),
+          new Word("javax/jws/"),
+          new Word("javax/activation/"),
+          new Word("org/omg/"));
 
   /** The major version alone, 0 when the bytes begin no class file. */
   static int majorOf(byte[] head) {
@@ -31,16 +53,16 @@ record ClassFile(int major, boolean javax, boolean jakarta, boolean resource, bo
   }
 
   /**
-   * Empty when the bytes are no class file. Most classes mention neither servlets nor annotations;
-   * their constant pool is not looked through.
+   * Empty when the bytes are no class file. Most classes mention nothing that is asked for; their
+   * constant pool is not looked through.
    */
   static Optional<ClassFile> read(byte[] bytes) {
     int major = majorOf(bytes);
     if (major == 0) {
       return Optional.empty();
     }
-    if (!SERVLETS.isIn(bytes, 0, bytes.length) && !ANNOTATIONS.isIn(bytes, 0, bytes.length)) {
-      return Optional.of(new ClassFile(major, false, false, false, false));
+    if (TELLING.stream().noneMatch(word -> word.isIn(bytes, 0, bytes.length))) {
+      return Optional.of(new ClassFile(major, false, false, false, false, ""));
     }
     try {
       return Optional.of(new Pool(bytes).read(major));
@@ -57,6 +79,7 @@ record ClassFile(int major, boolean javax, boolean jakarta, boolean resource, bo
     private boolean jakarta;
     private boolean resource;
     private boolean servlet;
+    private String removed = "";
 
     Pool(byte[] bytes) {
       this.bytes = bytes;
@@ -75,7 +98,7 @@ record ClassFile(int major, boolean javax, boolean jakarta, boolean resource, bo
           index += tag == 5 || tag == 6 ? 1 : 0;
         }
       }
-      return new ClassFile(major, javax, jakarta, resource, servlet);
+      return new ClassFile(major, javax, jakarta, resource, servlet, removed);
     }
 
     private void text(int from, int to) {
@@ -83,6 +106,9 @@ record ClassFile(int major, boolean javax, boolean jakarta, boolean resource, bo
       jakarta = jakarta || JAKARTA.isIn(bytes, from, to);
       resource = resource || RESOURCE.isIn(bytes, from, to);
       servlet = servlet || SERVLET.isIn(bytes, from, to);
+      for (int i = 0; i < REMOVED.size() && removed.isEmpty(); i++) {
+        removed = REMOVED_WORDS.get(i).isIn(bytes, from, to) ? REMOVED.get(i) : "";
+      }
     }
 
     private int unsignedShort() {

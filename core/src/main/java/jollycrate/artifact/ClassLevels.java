@@ -2,9 +2,14 @@ package jollycrate.artifact;
 
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.SortedMap;
 import java.util.SortedSet;
+import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.zip.Inflater;
 
@@ -22,8 +27,9 @@ final class ClassLevels {
   private final Inflater inflater = new Inflater(true);
   private int highest;
   private String highestClass = "";
-  private boolean javax;
-  private boolean jakarta;
+  private final Map<ServletNamespace, String> servletUse = new EnumMap<>(ServletNamespace.class);
+  private final SortedMap<String, String> removed = new TreeMap<>();
+  private final Set<String> brought = new TreeSet<>();
   private boolean any;
 
   /** Adds what was learnt of further classes. */
@@ -32,8 +38,9 @@ final class ClassLevels {
     dataSources.addAll(more.dataSources);
     servlets.addAll(more.servlets);
     ownPackages.addAll(more.ownPackages);
-    javax |= more.javax;
-    jakarta |= more.jakarta;
+    more.servletUse.forEach(servletUse::putIfAbsent);
+    more.removed.forEach(removed::putIfAbsent);
+    brought.addAll(more.brought);
     any |= more.any;
     if (more.highest > highest) {
       highest = more.highest;
@@ -66,8 +73,16 @@ final class ClassLevels {
     }
     ClassFile head = read.get();
     level(name, head.major());
-    javax = javax || head.javax();
-    jakarta = jakarta || head.jakarta();
+    if (head.javax()) {
+      servletUse.putIfAbsent(ServletNamespace.JAVAX, name);
+    }
+    if (head.jakarta()) {
+      servletUse.putIfAbsent(ServletNamespace.JAKARTA, name);
+    }
+    if (!head.removed().isEmpty()) {
+      removed.putIfAbsent(head.removed(), name);
+    }
+    brings(name);
     ownPackages.add(packageOf(name));
     if (head.resource()) {
       ResourceAnnotations.dataSources(bytes)
@@ -141,8 +156,27 @@ final class ClassLevels {
     return highestClass;
   }
 
-  ServletNamespace namespace() {
-    return ServletNamespace.of(javax, jakarta);
+  /** Notes a class of a package that Java has no longer. */
+  void brings(String entry) {
+    for (String gone : ClassFile.REMOVED) {
+      if (entry.contains(gone)) {
+        brought.add(gone);
+      }
+    }
+  }
+
+  /** The servlet APIs that own classes refer to, each with an entry that does. */
+  Map<ServletNamespace, String> servletUse() {
+    return servletUse;
+  }
+
+  /**
+   * Packages that Java has no longer and nothing inside brings, with an own class that needs it.
+   */
+  SortedMap<String, String> missing() {
+    SortedMap<String, String> missing = new TreeMap<>(removed);
+    missing.keySet().removeAll(brought);
+    return missing;
   }
 
   SortedSet<String> ownPackages() {

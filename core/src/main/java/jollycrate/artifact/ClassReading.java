@@ -3,13 +3,18 @@ package jollycrate.artifact;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.SortedMap;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ConcurrentLinkedQueue;
+import java.util.concurrent.ConcurrentSkipListMap;
 import java.util.concurrent.Executor;
 import java.util.concurrent.Executors;
 import java.util.jar.Attributes;
@@ -33,6 +38,8 @@ final class ClassReading {
   private final boolean programs;
   private final ConcurrentLinkedQueue<Fragment> fragments = new ConcurrentLinkedQueue<>();
   private final ConcurrentLinkedQueue<String> mainClasses = new ConcurrentLinkedQueue<>();
+  private final Map<String, ZipMember> libraryOf = new ConcurrentHashMap<>();
+  private final SortedMap<String, ServletNamespace> initializers = new ConcurrentSkipListMap<>();
 
   /** A {@code web-fragment.xml} of a library. */
   record Fragment(String name, byte[] bytes) {}
@@ -101,6 +108,10 @@ final class ClassReading {
       for (ZipMember inside : library.members()) {
         if (inside.name().endsWith(".class")) {
           into.visitHead(member.name(), library, inside);
+          into.brings(inside.name());
+          libraryOf.merge(inside.name(), member, ClassReading::first);
+        } else if (ServletUse.initializer(inside.name()).isPresent()) {
+          readInitializer(member, library, inside);
         } else if (inside.name().equals(ArtifactReader.MANIFEST) && programs) {
           readProgram(library.read(inside, XmlDocument.MOST_BYTES));
         } else if (inside.name().equals("META-INF/web-fragment.xml")) {
@@ -121,6 +132,32 @@ final class ClassReading {
     if (main != null && attributes.getValue(Attributes.Name.CLASS_PATH) != null) {
       mainClasses.add(main);
     }
+  }
+
+  /** Of two libraries with one class the same is taken each time. */
+  private static ZipMember first(ZipMember one, ZipMember other) {
+    return one.name().compareTo(other.name()) < 0 ? one : other;
+  }
+
+  private void readInitializer(ZipMember member, ZipArchive library, ZipMember inside)
+      throws IOException {
+    String providers =
+        new String(library.read(inside, XmlDocument.MOST_BYTES), StandardCharsets.UTF_8);
+    if (ServletUse.startsTheApplication(providers)) {
+      initializers.put(
+          member.name() + "!/" + inside.name(),
+          ServletUse.initializer(inside.name()).orElseThrow());
+    }
+  }
+
+  /** The library in which a class stands, by the name of its entry there. */
+  Map<String, ZipMember> libraryOf() {
+    return libraryOf;
+  }
+
+  /** What starts an application without a descriptor, by the entry that names it. */
+  SortedMap<String, ServletNamespace> initializers() {
+    return initializers;
   }
 
   /** What the archive is for, when a JAR inside tells. */

@@ -16,9 +16,22 @@ final class WebDescriptors {
   private final SortedSet<String> roles = new TreeSet<>();
   private final List<Artifact.Endpoint> endpoints = new ArrayList<>();
   private final List<Artifact.Endpoint> annotated = new ArrayList<>();
+  private final List<Component> components = new ArrayList<>();
+  private final List<Component> ofFragments = new ArrayList<>();
   private boolean complete;
 
+  /** A class that the container starts because a descriptor names it. */
+  record Component(String className, String where) {}
+
   void readWebXml(String entry, byte[] bytes) {
+    components.addAll(read(entry, bytes));
+  }
+
+  void readFragment(String entry, byte[] bytes) {
+    ofFragments.addAll(read(entry, bytes));
+  }
+
+  private List<Component> read(String entry, byte[] bytes) {
     XmlDocument document = XmlDocument.parse(entry, bytes);
     XmlElement root = document.root();
     for (XmlElement reference : root.children("resource-ref")) {
@@ -34,6 +47,29 @@ final class WebDescriptors {
     root.descendants("auth-constraint").stream()
         .flatMap(constraint -> constraint.children("role-name").stream())
         .forEach(role -> addRole(role.text()));
+    return components(entry, document);
+  }
+
+  private static List<Component> components(String entry, XmlDocument document) {
+    List<Component> found = new ArrayList<>();
+    for (String kind : List.of("servlet", "filter", "listener")) {
+      for (XmlElement element : document.root().children(kind)) {
+        String name = element.childText(kind + "-class");
+        if (!name.isEmpty()) {
+          found.add(new Component(name, entry + ":" + document.lineOf(element.start())));
+        }
+      }
+    }
+    return found;
+  }
+
+  /** Classes that descriptors name; a complete one keeps fragments from being read (8.1). */
+  List<Component> components() {
+    List<Component> all = new ArrayList<>(components);
+    if (!complete) {
+      all.addAll(ofFragments);
+    }
+    return all;
   }
 
   private void readServlets(String entry, XmlDocument document) {

@@ -79,6 +79,11 @@ public final class ZipArchive implements Closeable {
     return new ZipArchive(ZipBytes.of(read(member, most)));
   }
 
+  /** Number of its bytes. */
+  public long size() {
+    return bytes.length();
+  }
+
   /** Files and folders, each name once, in the order of the directory. */
   public List<ZipMember> members() {
     return members;

@@ -2,12 +2,16 @@ package jollycrate.foresee;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import jollycrate.artifact.Artifact;
 import jollycrate.artifact.ArtifactKind;
+import jollycrate.artifact.ServletApi;
 import jollycrate.artifact.ServletNamespace;
 
 /** The artifact is readable, of a kind the server takes, and made for its Java and servlet API. */
 final class ArtifactRule implements Rule {
+  private static final int FIRST_WITHOUT_MODULES = 11;
+
   @Override
   public List<Finding> look(Scene scene) {
     Artifact artifact = scene.order().artifact();
@@ -26,6 +30,7 @@ final class ArtifactRule implements Rule {
     }
     java(scene, artifact, name, findings);
     namespace(scene, artifact, name, findings);
+    modules(scene, artifact, name, findings);
     return findings;
   }
 
@@ -78,34 +83,72 @@ final class ArtifactRule implements Rule {
       Scene scene, Artifact artifact, String name, List<Finding> findings) {
     ServletNamespace offers = scene.traits().namespace();
     ServletNamespace uses = artifact.namespace();
-    if (offers == ServletNamespace.NONE) {
+    if (offers == ServletNamespace.NONE || uses == ServletNamespace.NONE) {
       return;
     }
-    if (uses == ServletNamespace.BOTH) {
+    Optional<ServletApi.Use> wrong =
+        artifact
+            .servlets()
+            .startedWithout(offers)
+            .or(
+                () ->
+                    uses == ServletNamespace.BOTH ? Optional.empty() : wrongUse(artifact, offers));
+    if (wrong.isPresent()) {
+      findings.add(
+          Finding.blocker(
+              name,
+              "it is made for "
+                  + wrong.get().namespace().label()
+                  + ".servlet, and "
+                  + scene.traits().label()
+                  + " offers "
+                  + offers.label()
+                  + ".servlet",
+              wrong.get().seen(),
+              "Deliver a release made for "
+                  + offers.label()
+                  + ".servlet, or take a server that offers "
+                  + wrong.get().namespace().label()
+                  + ".servlet (Tomcat "
+                  + (offers == ServletNamespace.JAKARTA ? "9" : "10 or later")
+                  + "); as it is, its pages would answer 404 or 500"));
+    } else if (uses == ServletNamespace.BOTH) {
       findings.add(
           Finding.warn(
               name,
               "its classes refer to both javax.servlet and jakarta.servlet; the server offers "
                   + offers.label()
                   + ".servlet",
-              "",
+              artifact.servlets().use(other(offers)).map(ServletApi.Use::seen).orElse(""),
               "Make sure that the servlets themselves extend " + offers.label() + ".servlet"));
-    } else if (uses != ServletNamespace.NONE && uses != offers) {
-      findings.add(
-          Finding.blocker(
-              name,
-              "its classes refer to "
-                  + uses.label()
-                  + ".servlet, and "
-                  + scene.traits().label()
-                  + " offers "
-                  + offers.label()
-                  + ".servlet",
-              "",
-              "Compile against "
-                  + offers.label()
-                  + ".servlet; as it is, its pages would answer 404"
-                  + " or 500"));
     }
+  }
+
+  private static Optional<ServletApi.Use> wrongUse(Artifact artifact, ServletNamespace offers) {
+    return artifact.servlets().use(other(offers));
+  }
+
+  private static ServletNamespace other(ServletNamespace one) {
+    return one == ServletNamespace.JAVAX ? ServletNamespace.JAKARTA : ServletNamespace.JAVAX;
+  }
+
+  /** What Java 11 took out is missing only when the code that refers to it is run. */
+  private static void modules(Scene scene, Artifact artifact, String name, List<Finding> findings) {
+    if (scene.stock().javaFeature() < FIRST_WITHOUT_MODULES) {
+      return;
+    }
+    artifact
+        .missing()
+        .forEach(
+            (gone, entry) ->
+                findings.add(
+                    Finding.warn(
+                        name,
+                        "it refers to "
+                            + gone.substring(0, gone.length() - 1).replace('/', '.')
+                            + ", which Java has no longer since release 11, and no library inside"
+                            + " brings it",
+                        entry,
+                        "Add a library that holds it, or run the server on Java 8")));
   }
 }

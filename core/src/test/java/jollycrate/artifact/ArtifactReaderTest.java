@@ -181,6 +181,72 @@ class ArtifactReaderTest {
     assertThat(read("shop.war").namespace()).isEqualTo(namespace);
   }
 
+  @ParameterizedTest
+  @CsvSource({
+    "filter, javax, JAVAX, WEB-INF/web.xml:1: their.Part in WEB-INF/lib/a.jar",
+    "listener, jakarta, JAKARTA, WEB-INF/web.xml:1: their.Part in WEB-INF/lib/a.jar",
+    "context-param, javax, NONE, ''"
+  })
+  void whatADescriptorStartsFromALibraryTellsTheServletApi(
+      String kind, String api, ServletNamespace namespace, String seen) throws IOException {
+    entry(
+        WEB_XML,
+        "<web-app><%1$s><%1$s-class>their.Part</%1$s-class></%1$s></web-app>".formatted(kind));
+    entry(
+        "WEB-INF/lib/a.jar",
+        zip(
+            Map.of(
+                "their/Part.class",
+                classFile("their/Part", 8, "their/Base"),
+                "their/Base.class",
+                classFile("their/Base", 8, api + "/servlet/GenericServlet"))));
+    Artifact artifact = read("shop.war");
+    assertThat(artifact.namespace()).isEqualTo(namespace);
+    assertThat(artifact.servlets().uses())
+        .extracting(ServletApi.Use::seen)
+        .isEqualTo(seen.isEmpty() ? List.of() : List.of(seen));
+  }
+
+  @ParameterizedTest
+  @CsvSource({"their.Start, JAVAX", "ch.qos.logback.Start, NONE"})
+  void whatStartsWithoutADescriptorTellsTheServletApi(String provider, ServletNamespace namespace)
+      throws IOException {
+    byte[] service = provider.getBytes(StandardCharsets.UTF_8);
+    entry(
+        "WEB-INF/lib/a.jar",
+        zip(Map.of("META-INF/services/javax.servlet.ServletContainerInitializer", service)));
+    assertThat(read("shop.war").namespace()).isEqualTo(namespace);
+  }
+
+  @Test
+  void theWebModulesOfAnEarTellItsServletApi() throws IOException {
+    byte[] desk = classFile("shop/Desk", 8, "javax/servlet/http/HttpServlet");
+    entry("shop.war", zip(Map.of("WEB-INF/classes/shop/Desk.class", desk)));
+    assertThat(read("shop.ear").servlets().uses())
+        .containsExactly(
+            new ServletApi.Use(
+                ServletNamespace.JAVAX, "shop.war!/WEB-INF/classes/shop/Desk.class", false));
+  }
+
+  @Test
+  void whatJavaHasNoLongerIsMissingUnlessALibraryBringsIt() throws IOException {
+    entry("WEB-INF/classes/shop/Desk.class", classFile("shop/Desk", 8, "javax/xml/bind/Binder"));
+    assertThat(read("shop.war").missing())
+        .containsExactly(Map.entry("javax/xml/bind/", "WEB-INF/classes/shop/Desk.class"));
+    byte[] binder = classFile("javax/xml/bind/Binder", 8, "java/lang/Object");
+    entry("WEB-INF/lib/bind.jar", zip(Map.of("javax/xml/bind/Binder.class", binder)));
+    assertThat(read("shop.war").missing()).isEmpty();
+  }
+
+  @Test
+  void anArchiveAmongResourcesIsNoLibrary() {
+    entry("shop/Desk.class", classFile("shop/Desk", 8, "java/lang/Object"));
+    entry("templates/gradle-wrapper.jar", "");
+    assertThat(read("shop.jar").faults()).isEmpty();
+    entry("BOOT-INF/lib/broken.jar", "");
+    assertThat(read("shop.jar").faults()).singleElement().asString().contains("broken.jar");
+  }
+
   @Test
   void theDescriptorTellsDataSourcesAndRoles() {
     entry(

@@ -9,6 +9,7 @@ import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.TreeMap;
 import java.util.TreeSet;
 import jollycrate.app.Application;
 import jollycrate.app.Check;
@@ -19,7 +20,7 @@ import jollycrate.app.ServerLog;
 import jollycrate.artifact.Artifact;
 import jollycrate.artifact.ArtifactKind;
 import jollycrate.artifact.Digests;
-import jollycrate.artifact.ServletNamespace;
+import jollycrate.artifact.ServletApi;
 import jollycrate.check.Answer;
 import jollycrate.check.Requester;
 import jollycrate.delivery.DeliveryOutcome;
@@ -130,7 +131,7 @@ public final class World {
             release,
             0,
             "",
-            ServletNamespace.NONE,
+            ServletApi.NONE,
             Optional.empty(),
             Optional.empty(),
             Artifact.Layout.PLAIN,
@@ -139,6 +140,7 @@ public final class World {
             new TreeSet<>(),
             new TreeSet<>(),
             Optional.empty(),
+            new TreeMap<>(),
             List.of());
     last = Optional.of(service().deploy(application(name, file), artifact, false, false));
     return last.get();

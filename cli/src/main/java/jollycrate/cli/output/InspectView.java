@@ -39,7 +39,15 @@ public final class InspectView {
       row(table, "digest", "sha256 " + artifact.digest());
     }
     row(table, "java", java(artifact));
-    row(table, "servlets", artifact.namespace().label());
+    row(table, "servlets", artifact.namespace().label() + style.faint(shownBy(artifact)));
+    String gone = "not in Java";
+    for (Map.Entry<String, String> missing : artifact.missing().entrySet()) {
+      row(
+          table,
+          gone,
+          missing.getKey() + style.faint("  since 11, needed by " + missing.getValue()));
+      gone = "";
+    }
     artifact.mainClass().ifPresent(main -> row(table, "main class", main));
     artifact.startClass().ifPresent(start -> row(table, "goes on to", start));
     layout(table, artifact.layout());
@@ -128,6 +136,15 @@ public final class InspectView {
 
   private String faint(String text) {
     return screen.style().faint(text);
+  }
+
+  /** What is the application's own needs no place; what a library or descriptor asks for does. */
+  private static String shownBy(Artifact artifact) {
+    return artifact.servlets().uses().stream()
+        .findFirst()
+        .filter(use -> !use.seen().endsWith(".class"))
+        .map(use -> "  " + use.seen())
+        .orElse("");
   }
 
   private void row(Table table, String label, String value) {
