@@ -2,6 +2,7 @@ package jollycrate.check;
 
 import com.fasterxml.jackson.annotation.JsonProperty;
 import java.time.Duration;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import jollycrate.server.Cause;
@@ -14,6 +15,8 @@ import jollycrate.server.Cause;
  * @param took from sending the request to the last byte
  * @param misses what was expected and what came; empty when it passed
  * @param cause why, as far as it is known
+ * @param proves whether passing says something about the application, and not only about the server
+ *     before it
  */
 public record CheckResult(
     String name,
@@ -21,7 +24,8 @@ public record CheckResult(
     int status,
     Duration took,
     List<Miss> misses,
-    Optional<Cause> cause) {
+    Optional<Cause> cause,
+    boolean proves) {
 
   /** Whether everything came as expected. */
   @JsonProperty
@@ -31,7 +35,15 @@ public record CheckResult(
 
   /** The same with another cause. */
   public CheckResult because(Optional<Cause> other) {
-    return new CheckResult(name, request, status, took, misses, other);
+    return new CheckResult(name, request, status, took, misses, other, proves);
+  }
+
+  /** The same of an application that does not run, whatever answered. */
+  public CheckResult failedBy(Cause down) {
+    List<Miss> all = new ArrayList<>(misses);
+    all.add(0, new Miss("application", "started", "not started"));
+    return new CheckResult(
+        name, request, status, took, List.copyOf(all), Optional.of(down), proves);
   }
 
   /** One difference. */

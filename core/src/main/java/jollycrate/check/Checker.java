@@ -49,34 +49,63 @@ public final class Checker {
             check.user().map(user -> new Requester.Login(user, passwords.get(user))),
             limit);
     List<CheckResult.Miss> misses = answer.came() ? misses(check, answer) : List.of(none(answer));
-    return result(check.name(), check.method(), url, answer, misses);
+    return result(check.name(), check.method(), url, answer, misses, true);
+  }
+
+  /** Asks a program at its root; any answer of its own will do, but an error. */
+  public CheckResult anyAnswer() {
+    Answer answer = requester.send("GET", base, Optional.empty(), Optional.empty(), LIMIT);
+    return result("answers", "GET", base, answer, errors(answer), answer.came());
   }
 
   /**
-   * Asks for the root of an application of which nothing else is known. Any answer of its own will
-   * do, but an error of the server.
+   * Asks for the root of an application of which nothing else is known. Where the server itself may
+   * have answered, the answer proves nothing: a missing page (404), its own gate before the
+   * application (401, 403), or a page that it reads from a file although servlets are to run.
+   *
+   * @param servlets whether the application has servlets
    */
-  public CheckResult anyAnswer() {
+  public CheckResult root(boolean servlets) {
     Answer answer = requester.send("GET", base, Optional.empty(), Optional.empty(), LIMIT);
-    List<CheckResult.Miss> misses = new ArrayList<>();
+    Optional<String> unproven = unproven(answer, servlets);
+    String name = "answers" + unproven.map(why -> " (" + why + ")").orElse("");
+    return result(name, "GET", base, answer, errors(answer), unproven.isEmpty());
+  }
+
+  private static Optional<String> unproven(Answer answer, boolean servlets) {
+    return switch (answer.status()) {
+      case 401, 403 -> Optional.of("with " + answer.status() + ": nobody was let in");
+      case NOT_FOUND -> Optional.of("with 404: no page at its root");
+      default ->
+          servlets && answer.fromFile()
+              ? Optional.of("with a file: no servlet was asked")
+              : Optional.empty();
+    };
+  }
+
+  private static List<CheckResult.Miss> errors(Answer answer) {
     if (!answer.came()) {
-      misses.add(none(answer));
-    } else if (answer.status() >= SERVER_ERROR) {
-      misses.add(new CheckResult.Miss("status", "below 500", "" + answer.status()));
+      return List.of(none(answer));
     }
-    String name =
-        answer.status() == NOT_FOUND ? "answers (with 404: no page at its root)" : "answers";
-    return result(name, "GET", base, answer, misses);
+    return answer.status() >= SERVER_ERROR
+        ? List.of(new CheckResult.Miss("status", "below 500", "" + answer.status()))
+        : List.of();
   }
 
   private static CheckResult result(
-      String name, String method, URI url, Answer answer, List<CheckResult.Miss> misses) {
+      String name,
+      String method,
+      URI url,
+      Answer answer,
+      List<CheckResult.Miss> misses,
+      boolean proves) {
     boolean onlySlow = misses.size() == 1 && misses.get(0).what().equals(TIME);
     Optional<Cause> cause =
         misses.isEmpty()
             ? Optional.empty()
             : Optional.of(onlySlow ? tooSlow(url) : cause(url, answer));
-    return new CheckResult(name, method + " " + url, answer.status(), answer.took(), misses, cause);
+    return new CheckResult(
+        name, method + " " + url, answer.status(), answer.took(), misses, cause, proves);
   }
 
   private static Cause tooSlow(URI url) {

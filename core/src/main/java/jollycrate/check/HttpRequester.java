@@ -29,6 +29,7 @@ import org.apache.hc.client5.http.ssl.DefaultClientTlsStrategy;
 import org.apache.hc.client5.http.ssl.TlsSocketStrategy;
 import org.apache.hc.core5.http.ClassicHttpResponse;
 import org.apache.hc.core5.http.ContentType;
+import org.apache.hc.core5.http.Header;
 import org.apache.hc.core5.http.HttpEntity;
 import org.apache.hc.core5.http.NoHttpResponseException;
 import org.apache.hc.core5.http.io.entity.StringEntity;
@@ -134,7 +135,15 @@ public final class HttpRequester implements Requester {
       body = entity.getContent().readNBytes(MOST_BODY_BYTES);
     }
     Duration took = exchange.took();
-    return new Answer(response.getCode(), type, BodyText.of(type, body), took, "", "");
+    Header tag = response.getFirstHeader("ETag");
+    return new Answer(
+        response.getCode(),
+        type,
+        BodyText.of(type, body),
+        tag == null ? "" : tag.getValue(),
+        took,
+        "",
+        "");
   }
 
   private static Answer failure(IOException e, URI url, Duration took) {

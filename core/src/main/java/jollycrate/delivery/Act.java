@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.TreeMap;
+import jollycrate.check.CheckResult;
 import jollycrate.host.HostException;
 import jollycrate.journal.Deliveries;
 import jollycrate.journal.Journal;
@@ -64,8 +65,9 @@ final class Act {
   }
 
   private boolean ails(Stock stock) {
-    return stock.standing().owner(target.application()).stream()
-        .anyMatch(owner -> site.down(owner.placement()).isPresent());
+    return stock.process().found().isPresent()
+        && stock.standing().owner(target.application()).stream()
+            .anyMatch(owner -> site.down(owner.placement()).isPresent());
   }
 
   /**
@@ -109,9 +111,12 @@ final class Act {
     if (!left.isEmpty()) {
       return DeliveryOutcome.Result.STUCK;
     }
-    return target.wanted().isPresent()
+    if (target.wanted().isEmpty()) {
+      return DeliveryOutcome.Result.REMOVED;
+    }
+    return carrier.results().stream().anyMatch(CheckResult::proves)
         ? DeliveryOutcome.Result.DELIVERED
-        : DeliveryOutcome.Result.REMOVED;
+        : DeliveryOutcome.Result.DELIVERED_UNPROVEN;
   }
 
   /** What stands in the journal decides, not what was believed to be written. */

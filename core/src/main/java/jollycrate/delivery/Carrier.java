@@ -12,6 +12,7 @@ import jollycrate.journal.Journal;
 import jollycrate.journal.JournalLine;
 import jollycrate.server.Cause;
 import jollycrate.server.Expected;
+import jollycrate.server.LogPlace;
 import jollycrate.server.Placement;
 import jollycrate.server.Stock;
 import jollycrate.step.State;
@@ -91,7 +92,8 @@ final class Carrier {
     long mark = moved.map(Waits.From::mark).orElse(site.logEnd());
     boolean started =
         step instanceof Step.StartServer || moved.filter(Waits.From::started).isPresent();
-    moved = Optional.of(new Waits.From(mark, mark, site.time().now(), started));
+    List<LogPlace> besides = moved.map(Waits.From::besides).orElseGet(site::besides);
+    moved = Optional.of(new Waits.From(mark, mark, site.time().now(), started, besides));
   }
 
   private void backUp(int number, Step step) {
@@ -153,9 +155,7 @@ final class Carrier {
       waits.drain(await.placement());
       return;
     }
-    Waits.From from =
-        moved.orElseGet(
-            () -> new Waits.From(site.logEnd(), site.logEnd(), site.time().now(), false));
+    Waits.From from = moved.orElseGet(() -> Waits.From.now(site, false));
     waits
         .until(stock.get(), await.placement(), await.expected(), from)
         .ifPresent(

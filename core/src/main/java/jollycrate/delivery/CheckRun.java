@@ -31,54 +31,72 @@ final class CheckRun {
   }
 
   /**
-   * Runs all of them, whatever the first ones say.
+   * Runs all of them, whatever the first ones say. What the server's log says of the application
+   * comes first: no answer proves one that did not start.
    *
    * @param passwords of users who log in, by name
+   * @param servlets whether the artifact has servlets, so that a page alone proves nothing
    */
   List<CheckResult> run(
-      Application application, Map<String, String> passwords, Placement placement) {
+      Application application,
+      Map<String, String> passwords,
+      Placement placement,
+      boolean servlets) {
     List<CheckResult> results = new ArrayList<>();
+    Optional<Cause> down = site.down(placement);
     try (Requester requester = requesters.get()) {
       Checker checker = new Checker(requester, placement.base(), passwords);
       Checker direct = new Checker(requester, placement.direct(), passwords);
+      boolean hosted = site.traits().listens();
       if (application.checks().isEmpty()) {
-        results.add(explained(placement, checker::anyAnswer, direct::anyAnswer));
+        Supplier<CheckResult> root = hosted ? () -> checker.root(servlets) : checker::anyAnswer;
+        results.add(explained(placement, down, root, direct::anyAnswer));
       }
       for (Check check : application.checks()) {
         boolean safe = check.method().equals("GET") || check.method().equals("HEAD");
         Supplier<CheckResult> again = safe ? () -> direct.run(check) : direct::anyAnswer;
-        results.add(explained(placement, () -> checker.run(check), again));
+        results.add(explained(placement, down, () -> checker.run(check), again));
       }
     }
     return results;
   }
 
   private CheckResult explained(
-      Placement placement, Supplier<CheckResult> check, Supplier<CheckResult> direct) {
+      Placement placement,
+      Optional<Cause> down,
+      Supplier<CheckResult> check,
+      Supplier<CheckResult> direct) {
     LogPlace mark = waits.logEnd(placement);
+    List<LogPlace> besides = site.besides();
     CheckResult result = check.get();
-    CheckResult told =
-        result.passed() ? result : result.because(cause(placement, result, mark, direct));
+    CheckResult told = result;
+    if (down.isPresent() && !(result.passed() && result.proves())) {
+      told = result.failedBy(down.get());
+    } else if (!result.passed()) {
+      told = result.because(cause(placement, result, mark, besides, direct));
+    }
     progress.checked(told);
     return told;
   }
 
   private Optional<Cause> cause(
-      Placement placement, CheckResult result, LogPlace mark, Supplier<CheckResult> direct) {
+      Placement placement,
+      CheckResult result,
+      LogPlace mark,
+      List<LogPlace> besides,
+      Supplier<CheckResult> direct) {
     Optional<Cause> front = new FrontBlame(site).of(result, placement, direct);
     if (front.isPresent()) {
       return front;
     }
-    if (result.status() == 0) {
-      return site.down(placement).or(result::cause);
-    }
     if (result.status() < SERVER_ERROR) {
       return result.cause();
     }
+    LogSlice log = LogSlice.since(site, mark).and(site, site.besidesSince(besides));
     return site.kind()
         .logs()
-        .explain(placement.packages(), LogSlice.since(site, mark).text())
-        .map(found -> LogSlice.since(site, mark).located(site, found))
+        .explain(placement.packages(), log.text())
+        .map(found -> log.located(site, found))
         .or(result::cause);
   }
 }

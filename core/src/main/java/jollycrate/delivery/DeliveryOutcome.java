@@ -43,6 +43,8 @@ public record DeliveryOutcome(
   public enum Result {
     /** Delivered and proven. */
     DELIVERED,
+    /** Delivered and started, but nothing that was asked shows that it works. */
+    DELIVERED_UNPROVEN,
     /** Taken away and seen gone. */
     REMOVED,
     /** Everything stood there, and the checks pass. */

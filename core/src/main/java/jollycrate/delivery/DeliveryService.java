@@ -15,6 +15,7 @@ import jollycrate.app.Nearest;
 import jollycrate.app.Secrets;
 import jollycrate.artifact.Artifact;
 import jollycrate.artifact.Digests;
+import jollycrate.artifact.ServletNamespace;
 import jollycrate.check.CheckResult;
 import jollycrate.check.Requester;
 import jollycrate.foresee.ConnectionTrial;
@@ -188,8 +189,12 @@ public final class DeliveryService {
     outcome.release(owner.placement().version(), owner.placement().address());
     List<CheckResult> results =
         checkRun()
-            .run(application, new Passwords(application, secrets).ofUsers(), owner.placement());
-    outcome.checks(results);
+            .run(
+                application,
+                new Passwords(application, secrets).ofUsers(),
+                owner.placement(),
+                true);
+    outcome.checks(results).note(unproven(results));
     boolean passed = results.stream().allMatch(CheckResult::passed);
     return outcome.end(
         passed ? DeliveryOutcome.Result.UNCHANGED : DeliveryOutcome.Result.CHECKS_FAILED,
@@ -228,10 +233,21 @@ public final class DeliveryService {
 
   private DeliveryOutcome.Result unchanged(Target target, OutcomeBuilder outcome) {
     List<CheckResult> results = target.checks().apply(target.wanted().orElseThrow().placement());
-    outcome.checks(results);
+    outcome.checks(results).note(unproven(results));
     return results.stream().allMatch(CheckResult::passed)
         ? DeliveryOutcome.Result.UNCHANGED
         : DeliveryOutcome.Result.CHECKS_FAILED;
+  }
+
+  private static String unproven(List<CheckResult> results) {
+    return results.stream().anyMatch(CheckResult::proves)
+        ? ""
+        : "no check asked for anything that shows that it works. Describe a [[check]] in jolly.toml";
+  }
+
+  private static boolean hasServlets(Order order) {
+    Artifact artifact = order.artifact();
+    return !artifact.endpoints().isEmpty() || artifact.namespace() != ServletNamespace.NONE;
   }
 
   private DeliveryOutcome.Result notThere(Stock stock, String application, OutcomeBuilder outcome) {
@@ -264,7 +280,8 @@ public final class DeliveryService {
         Digests.of(Json.line(application).getBytes(StandardCharsets.UTF_8)),
         application.dataSources().stream().map(DataSource::jndiName).toList(),
         placement -> {
-          List<CheckResult> results = checkRun().run(application, passwords, placement);
+          List<CheckResult> results =
+              checkRun().run(application, passwords, placement, hasServlets(order));
           return order.unfolded().isEmpty()
               ? results
               : results.stream().filter(CheckResult::passed).toList();

@@ -18,8 +18,10 @@ record LogSlice(List<Part> parts) {
    * @param from offset of its first byte
    */
   private record Part(Path file, long from, byte[] bytes) {
+    /** Of a part that is too long the end is read: what was said last counts. */
     static Part of(Site site, Path file, long from) {
-      return new Part(file, from, site.files().read(file, from, MOST_BYTES));
+      long begin = Math.max(from, site.files().facts(file).size() - MOST_BYTES);
+      return new Part(file, begin, site.files().read(file, begin, MOST_BYTES));
     }
 
     String text() {
@@ -33,6 +35,13 @@ record LogSlice(List<Part> parts) {
     parts.add(Part.of(site, place.file(), place.offset()));
     LogTail.behind(site.files(), place.file()).forEach(file -> parts.add(Part.of(site, file, 0)));
     return new LogSlice(List.copyOf(parts));
+  }
+
+  /** The same with what stands in further logs behind it. */
+  LogSlice and(Site site, List<LogPlace> others) {
+    List<Part> all = new ArrayList<>(parts);
+    others.forEach(other -> all.add(Part.of(site, other.file(), other.offset())));
+    return new LogSlice(List.copyOf(all));
   }
 
   String text() {

@@ -17,6 +17,7 @@ import jollycrate.server.LogPlace;
 import jollycrate.server.Placement;
 import jollycrate.server.Presence;
 import jollycrate.server.RecordsException;
+import jollycrate.server.Running;
 import jollycrate.server.Standing;
 import jollycrate.server.Stock;
 
@@ -119,22 +120,31 @@ public final class ServerService {
   }
 
   /**
-   * Starts the server; false when it ran already.
+   * What a start came to.
+   *
+   * @param changed false when the server ran already
+   * @param failed why applications on it do not run
+   */
+  public record Started(boolean changed, List<Cause> failed) {}
+
+  /**
+   * Starts the server unless it runs.
    *
    * @throws ServerStartException when it does not start; then it is stopped again
    */
-  public boolean start() {
+  public Started start() {
     recoverFirst();
     try (Gate.Passage passage = gate.enter()) {
       Stock stock = site.stockTaker().take(List.of());
       if (!stock.process().isStopped()) {
-        if (down(stock.standing()).isEmpty()) {
-          return false;
+        List<Cause> down = down(stock.standing());
+        if (down.isEmpty() || site.traits().listens()) {
+          return new Started(false, down);
         }
         new ServerProcess(site).stop();
       }
       try {
-        new ServerStart(site, progress, interrupts).start(stock);
+        return new Started(true, new ServerStart(site, progress, interrupts).start(stock));
       } catch (StepFailed e) {
         throw notStarted(e.why());
       } catch (ServerStartException e) {
@@ -142,7 +152,6 @@ public final class ServerService {
       } catch (HostException e) {
         throw notStarted(Cause.of(e.getMessage(), ""));
       }
-      return true;
     }
   }
 
@@ -195,7 +204,7 @@ public final class ServerService {
                   + " goes on without",
               "'jolly server start " + name + "' takes it in hand again, 'stop' ends it"));
     }
-    if (process.presence().found().isPresent() && !site.traits().listens()) {
+    if (process.presence().found().filter(Running::ours).isPresent()) {
       Standing standing = site.stockTaker().standing();
       troubles.addAll(down(standing));
       String log = LogSlice.since(site, new LogPlace(site.log(), 0)).text();

@@ -2,6 +2,7 @@ package jollycrate.delivery;
 
 import java.time.Duration;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
 import jollycrate.host.Listening;
 import jollycrate.server.Cause;
@@ -24,25 +25,29 @@ final class ServerStart {
     this.interrupts = interrupts;
   }
 
-  void start(Stock stock) {
+  /**
+   * Starts it.
+   *
+   * @return why applications did not come up although the server did
+   * @throws ServerStartException when the server itself does not start
+   */
+  List<Cause> start(Stock stock) {
     site.server().ports().forEach(port -> stock.stranger(port).ifPresent(ServerStart::taken));
-    long mark = site.logEnd();
-    Instant now = site.time().now();
+    Waits.From from = Waits.From.now(site, true);
     new ServerProcess(site).start(stock);
     if (site.traits().listens()) {
-      awaitPort(mark);
-      return;
+      awaitPort(from.mark());
     }
-    Waits waits = new Waits(site, progress, interrupts);
-    Waits.From from = new Waits.From(mark, mark, now, true);
+    List<Cause> failed = new ArrayList<>();
     for (Standing.Owner owner : stock.standing().applications()) {
-      waits
+      new Waits(site, progress, interrupts)
           .until(stock, owner.placement(), Expected.UP, from)
-          .ifPresent(
-              cause -> {
-                throw new ServerStartException(cause);
-              });
+          .ifPresent(failed::add);
     }
+    if (!site.traits().listens() && !failed.isEmpty()) {
+      throw new ServerStartException(failed.get(0));
+    }
+    return List.copyOf(failed);
   }
 
   private void awaitPort(long mark) {

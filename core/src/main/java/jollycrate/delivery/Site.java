@@ -1,6 +1,7 @@
 package jollycrate.delivery;
 
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Optional;
 import jollycrate.host.Access;
 import jollycrate.host.Host;
@@ -9,6 +10,7 @@ import jollycrate.host.Time;
 import jollycrate.server.Cause;
 import jollycrate.server.LogPlace;
 import jollycrate.server.Placement;
+import jollycrate.server.ProcessRecord;
 import jollycrate.server.Records;
 import jollycrate.server.Server;
 import jollycrate.server.ServerKind;
@@ -44,12 +46,31 @@ public record Site(Host host, ServerKind kind, Traits traits, Server server, Tim
     return files().facts(log()).size();
   }
 
-  /** Why an application does not run although its server does. */
+  /** Where further logs end now in which causes may stand. */
+  List<LogPlace> besides() {
+    return files().list(log().getParent()).stream()
+        .filter(file -> !file.equals(log()) && kind.logs().tells(file.getFileName().toString()))
+        .map(file -> new LogPlace(file, files().facts(file).size()))
+        .toList();
+  }
+
+  /** The same logs, and those begun since, from where they ended then. */
+  List<LogPlace> besidesSince(List<LogPlace> then) {
+    return besides().stream()
+        .map(
+            now ->
+                then.stream()
+                    .filter(old -> old.file().equals(now.file()))
+                    .findFirst()
+                    .orElse(new LogPlace(now.file(), 0)))
+        .toList();
+  }
+
+  /** Why an application does not run although its server does, as far as the log tells. */
   Optional<Cause> down(Placement placement) {
-    if (traits.listens()) {
-      return Optional.empty();
-    }
-    return kind.logs().down(server, placement, LogSlice.since(this, new LogPlace(log(), 0)).text());
+    long begin = traits.listens() ? stockTaker().record().map(ProcessRecord::log).orElse(0L) : 0;
+    LogSlice slice = LogSlice.since(this, new LogPlace(log(), begin));
+    return kind.logs().down(server, placement, slice.text()).map(c -> slice.located(this, c));
   }
 
   /** Rights of the records: as readable as the server's folder itself. */

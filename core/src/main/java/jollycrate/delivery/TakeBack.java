@@ -1,7 +1,6 @@
 package jollycrate.delivery;
 
 import java.nio.file.Path;
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -217,7 +216,12 @@ final class TakeBack {
       journal.write(new JournalLine.Undoing(SETTLING, site.logEnd()));
     }
     Waits.From from =
-        new Waits.From(firstMove.mark(), journal.undoingMark(SETTLING), site.time().now(), false);
+        new Waits.From(
+            firstMove.mark(),
+            journal.undoingMark(SETTLING),
+            site.time().now(),
+            false,
+            site.besides());
     if (awaitEarlier(from).isPresent()) {
       restart();
     }
@@ -262,15 +266,14 @@ final class TakeBack {
     }
     process.stop();
     clearTraces();
-    long mark = site.logEnd();
-    Instant now = site.time().now();
+    Waits.From from = Waits.From.now(site, true);
     Optional<Step.StopServer> stopped = stopped();
     if (stopped.isPresent()) {
       process.startAgain(stock(), stopped.get());
     } else {
       process.start(stock());
     }
-    awaitEarlier(new Waits.From(mark, mark, now, true))
+    awaitEarlier(from)
         .ifPresent(
             cause ->
                 stuck.add(

@@ -46,8 +46,15 @@ final class Waits {
    * @param mark end of the log just before the switch
    * @param fresh end of the log when nothing older could come any more; not before the mark
    * @param started whether the server was started since
+   * @param besides ends of further logs at that time
    */
-  record From(long mark, long fresh, Instant since, boolean started) {}
+  record From(long mark, long fresh, Instant since, boolean started, List<LogPlace> besides) {
+    /** From now on. */
+    static From now(Site site, boolean started) {
+      long end = site.logEnd();
+      return new From(end, end, site.time().now(), started, site.besides());
+    }
+  }
 
   /** Waits until what is expected is so; the cause when it is not to be. */
   Optional<Cause> until(Stock stock, Placement placement, Expected expected, From from) {
@@ -172,7 +179,10 @@ final class Waits {
     long mark = whole ? 0 : from.mark();
     long fresh = whole ? from.mark() : from.fresh();
     LogSlice log = LogSlice.since(site, new LogPlace(site.log(), mark));
-    LogSlice output = output(placement, log.text()).map(at -> LogSlice.since(site, at)).orElse(log);
+    LogSlice output =
+        output(placement, log.text())
+            .map(at -> LogSlice.since(site, at))
+            .orElseGet(() -> log.and(site, site.besidesSince(from.besides())));
     Presence presence = site.stockTaker().presence();
     int port = placement.direct().getPort();
     Fact<Set<Integer>> ports =

@@ -10,6 +10,11 @@ public interface KindLogs {
   /** The log of all that the server and its applications print, oldest file first. */
   List<Path> all(Stock stock);
 
+  /** Whether causes may stand in a file beside the server's own log, by the name of that file. */
+  default boolean tells(String file) {
+    return false;
+  }
+
   /**
    * Why something failed, by what was logged meanwhile.
    *

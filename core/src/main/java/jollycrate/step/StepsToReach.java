@@ -95,10 +95,18 @@ public final class StepsToReach {
       Facts facts = stock.at(piece.path());
       if (piece instanceof Piece.Folder folder && !facts.isFolder()) {
         folders.add(new Step.MakeFolder(folder.path(), folder.access()));
-      } else if (piece instanceof Piece.WholeFile file && !stands(file, facts)) {
+      } else if (piece instanceof Piece.WholeFile file
+          && (!stands(file, facts) || isToBeNoticedAgain(file))) {
         put(file.path(), file.content(), new State(file.content().digest(), file.access()), file);
       }
     }
+  }
+
+  /**
+   * Put afresh, the switch of an application that did not start makes a running server try again.
+   */
+  private boolean isToBeNoticedAgain(Piece.WholeFile file) {
+    return ailing && swap == Swap.LIVE && file.part() == Part.SWITCH;
   }
 
   private boolean stands(Piece.WholeFile file, Facts facts) {

@@ -213,8 +213,8 @@ public final class World {
       String name = url.getPath().split("/")[1];
       return server
           .answer(name)
-          .map(text -> new Answer(200, "text/plain", text, Duration.ZERO, "", ""))
-          .orElse(new Answer(404, "text/plain", "", Duration.ZERO, "", ""));
+          .map(text -> new Answer(200, "text/plain", text, "", Duration.ZERO, "", ""))
+          .orElse(new Answer(404, "text/plain", "", "", Duration.ZERO, "", ""));
     }
 
     @Override

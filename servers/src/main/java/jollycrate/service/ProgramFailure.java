@@ -128,7 +128,7 @@ final class ProgramFailure {
             known.map(KnownException::what).orElse(root.told()),
             trace.ownFrame(packages).orElse(""),
             List.copyOf(why),
-            known.map(KnownException::next).orElse("Mend the program there"),
+            known.map(KnownException::next).orElse("Read the whole trace: jolly server log NAME"),
             begin));
   }
 

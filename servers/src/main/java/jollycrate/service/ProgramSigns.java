@@ -3,6 +3,7 @@ package jollycrate.service;
 import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
+import java.util.regex.Pattern;
 import jollycrate.server.Cause;
 import jollycrate.server.Evidence;
 import jollycrate.server.Expected;
@@ -20,6 +21,11 @@ final class ProgramSigns {
   private static final int KILLED = SIGNALLED + 9;
   private static final int TERMINATED = SIGNALLED + 15;
   private static final int LAST_WORDS = 5;
+
+  /** How programs mark a line that says what went wrong; usage pages come after it. */
+  private static final Pattern ERROR =
+      Pattern.compile(
+          "\\b(ERROR|FATAL|SEVERE)\\b|\\b[Ee]rror:|^(\\w+\\.)+\\w*(Exception|Error)\\b");
 
   private final Placement placement;
   private final Evidence evidence;
@@ -171,6 +177,15 @@ final class ProgramSigns {
           how + ": " + found.what(), found.where(), found.why(), found.next(), found.logPosition());
     }
     List<String> lines = evidence.output().lines().filter(line -> !line.isBlank()).toList();
+    List<String> errors = lines.stream().filter(line -> ERROR.matcher(line).find()).toList();
+    if (!errors.isEmpty()) {
+      return new Cause(
+          how,
+          "",
+          errors.stream().limit(LAST_WORDS).toList(),
+          "These lines tell of errors; 'jolly server log' has all it printed",
+          -1);
+    }
     return new Cause(
         how,
         "",

@@ -37,9 +37,9 @@ record KnownFailure(String what, String next) {
       String words = message.isEmpty() ? simple : simple + ": " + message;
       return new KnownFailure(
           "listener " + listener.group(1) + " threw " + words,
-          "Mend the listener, or what it needs to start");
+          "Fix the listener, or what it needs to start");
     }
-    return new KnownFailure("", "Mend the application there");
+    return new KnownFailure("", "");
   }
 
   private static String connector(LogRecord record) {

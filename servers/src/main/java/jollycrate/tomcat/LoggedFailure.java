@@ -45,8 +45,12 @@ final class LoggedFailure {
 
   /** What a Java that did not even start the server said. */
   private static Optional<Cause> lastWords(List<String> said, int position) {
+    List<String> words = said.stream().filter(line -> !line.isBlank()).toList();
+    List<String> errors =
+        words.stream().filter(line -> line.matches(".*\\b[Ee](rror|RROR)\\b.*")).toList();
     List<String> lines =
-        said.stream().filter(line -> !line.isBlank()).limit(MOST_EVIDENCE).toList();
+        (words.size() <= MOST_EVIDENCE || errors.isEmpty() ? words : errors)
+            .stream().limit(MOST_EVIDENCE).toList();
     return lines.isEmpty()
         ? Optional.empty()
         : Optional.of(
@@ -61,9 +65,10 @@ final class LoggedFailure {
   private Cause cause(LogRecord record, int position) {
     StackTrace trace = trace(record);
     if (trace.isEmpty()) {
-      return new Cause(record.message(), "", List.of(), "Read the log there", position);
+      return new Cause(record.message(), "", List.of(), "Read the log around that line", position);
     }
     KnownFailure known = KnownFailure.of(record, trace.root());
+    Optional<String> own = trace.ownFrame(packages);
     List<String> why = new ArrayList<>();
     why.add(record.message().replaceFirst(" threw exception.*", ""));
     trace.chain().stream()
@@ -73,10 +78,16 @@ final class LoggedFailure {
         .forEach(why::add);
     return new Cause(
         known.what().isEmpty() ? trace.root().told() : known.what(),
-        trace.ownFrame(packages).orElse(""),
+        own.orElse(""),
         List.copyOf(why),
-        known.next(),
+        known.next().isEmpty() ? next(own) : known.next(),
         position);
+  }
+
+  private static String next(Optional<String> ownFrame) {
+    return ownFrame.isPresent()
+        ? "Look there first: it is the innermost line of the application's own code"
+        : "Read the whole trace in the log";
   }
 
   private static StackTrace trace(LogRecord record) {

@@ -47,13 +47,36 @@ final class TomcatLog {
     if (finished < 0) {
       return new Sign.Waiting(name + " to start");
     }
-    Optional<LogRecord> failure = failure(placement, begun, finished);
+    Optional<LogRecord> failure =
+        failure(placement, records.subList(begun, finished))
+            .or(() -> failure(placement, LogRecord.in(behind(evidence))));
     if (failure.isPresent()) {
-      return new Sign.Failed(cause(placement, begun, failure.get()));
+      return new Sign.Failed(cause(placement, begun, failure.get(), evidence.output()));
     }
     return evidence.open()
         ? new Sign.Reached()
         : evidence.waitingToListen("the server to open its port");
+  }
+
+  /** Why it did not come up when it was started last; empty when it did, or never was. */
+  Optional<Cause> down(Placement placement, String server) {
+    int begun = lastBegun(placement);
+    int finished = begun < 0 ? -1 : finished(placement, begun);
+    if (finished < 0) {
+      return Optional.empty();
+    }
+    return failure(placement, records.subList(begun, finished))
+        .map(failure -> cause(placement, begun, failure, log))
+        .map(
+            cause ->
+                new Cause(
+                    placement.application() + " did not start: " + cause.what(),
+                    cause.where(),
+                    cause.why(),
+                    cause.next().isEmpty()
+                        ? "Then 'jolly deploy --to " + server + "' starts it again"
+                        : cause.next(),
+                    cause.logPosition()));
   }
 
   private Sign gone(Placement placement, Evidence evidence) {
@@ -92,21 +115,33 @@ final class TomcatLog {
         .orElse(cause);
   }
 
-  private Cause cause(Placement placement, int begun, LogRecord failure) {
+  /**
+   * @param told the log, with further ones behind it
+   */
+  private Cause cause(Placement placement, int begun, LogRecord failure, String told) {
     int from = records.get(begun).position();
     return new LoggedFailure(placement.packages())
-        .in(log.substring(from), from)
+        .in(told.substring(from), from)
         .orElse(
-            new Cause(failure.message(), "", List.of(), "Read the log there", failure.position()));
+            new Cause(
+                failure.message(), "", List.of(), "Read the server's log", failure.position()));
   }
 
-  private Optional<LogRecord> failure(Placement placement, int begun, int finished) {
-    String context = "Context [" + placement.contextPath() + "] startup failed";
-    return records.subList(begun, finished).stream()
+  /** What further logs say since the switch. */
+  private static String behind(Evidence evidence) {
+    int log = evidence.log().length();
+    return evidence.output().length() > log ? evidence.output().substring(log) : "";
+  }
+
+  /** A servlet that is loaded at the start and throws leaves its context running without it. */
+  private static Optional<LogRecord> failure(Placement placement, List<LogRecord> some) {
+    String context = "[" + placement.contextPath() + "]";
+    return some.stream()
         .filter(LogRecord::isSevere)
         .filter(
             record ->
-                record.message().startsWith(context)
+                record.message().startsWith("Context " + context + " startup failed")
+                    || record.message().contains("in web application " + context + " threw load()")
                     || record.message().startsWith("Error deploying deployment descriptor"))
         .findFirst();
   }

@@ -1,18 +1,27 @@
 package jollycrate.trace;
 
 import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 /** What an exception means, where it does not say so by itself. */
 public record KnownException(String what, String next) {
+  private static final String NOT_INITIALIZED = "Could not initialize class ";
+  private static final Pattern CLASS_NAME = Pattern.compile("[\\w$]+([./][\\w$]+)*");
+  private static final Pattern SERVLET = Pattern.compile("(javax|jakarta)\\.servlet\\.");
+  private static final Pattern CAST_TO_SERVLET =
+      Pattern.compile("cannot be cast to (?:class )?(javax|jakarta)\\.servlet\\.");
+
+  /** Packages of modules that Java 11 no longer has (JEP 320). */
+  private static final Pattern REMOVED =
+      Pattern.compile("javax\\.(xml\\.(bind|ws|soap)|jws|activation)\\.|org\\.omg\\.");
 
   /** The meaning of an exception, if it is known. */
   public static Optional<KnownException> of(StackTrace.Thrown thrown) {
     String message = thrown.message();
     return switch (thrown.simpleType()) {
-      case "ClassNotFoundException", "NoClassDefFoundError" ->
-          known(
-              "class " + message.replace('/', '.') + " is missing",
-              "Add the library that holds it to 'libs' in [pack]");
+      case "ClassNotFoundException", "NoClassDefFoundError" -> missing(message);
+      case "ClassCastException" -> cast(message);
       case "UnsupportedClassVersionError" ->
           known(
               "a class was compiled for a newer Java than the server's: " + message,
@@ -24,6 +33,56 @@ public record KnownException(String what, String next) {
           known("the database does not answer: " + message, "Start the database, or mend 'url'");
       default -> Optional.empty();
     };
+  }
+
+  /** What these say may be a class name, or a whole sentence. */
+  private static Optional<KnownException> missing(String message) {
+    if (message.startsWith(NOT_INITIALIZED)) {
+      return known(
+          "class "
+              + message.substring(NOT_INITIALIZED.length())
+              + " could not be set up when it was first used",
+          "Look further up in the log for the error that it threw then");
+    }
+    if (!CLASS_NAME.matcher(message).matches()) {
+      return Optional.empty();
+    }
+    String name = message.replace('/', '.');
+    Matcher servlet = SERVLET.matcher(name);
+    if (servlet.lookingAt()) {
+      return wrongApi(servlet.group(1));
+    }
+    return REMOVED.matcher(name).lookingAt()
+        ? known(
+            "class " + name + " is missing: Java has it no longer since release 11",
+            "Add a library that holds it to WEB-INF/lib, or run the server on Java 8")
+        : known(
+            "class " + name + " is missing",
+            "Add the library that holds it to WEB-INF/lib ('libs' in [pack] of jolly.toml)");
+  }
+
+  private static Optional<KnownException> cast(String message) {
+    Matcher target = CAST_TO_SERVLET.matcher(message);
+    return target.find()
+        ? wrongApi(target.group(1).equals("javax") ? "jakarta" : "javax")
+        : Optional.empty();
+  }
+
+  private static Optional<KnownException> wrongApi(String needed) {
+    String other = needed.equals("javax") ? "jakarta" : "javax";
+    return known(
+        "the application is made for "
+            + needed
+            + ".servlet, and the server offers "
+            + other
+            + ".servlet",
+        "Deliver a release made for "
+            + other
+            + ".servlet, or take a server that offers "
+            + needed
+            + ".servlet (Tomcat "
+            + (needed.equals("javax") ? "9" : "10 or later")
+            + ")");
   }
 
   private static Optional<KnownException> known(String what, String next) {

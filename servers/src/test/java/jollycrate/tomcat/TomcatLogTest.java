@@ -61,6 +61,11 @@ class TomcatLogTest {
   }
 
   private static Evidence evidence(String log, int fresh, int seconds, boolean alive) {
+    return evidence(log, fresh, seconds, alive, log);
+  }
+
+  private static Evidence evidence(
+      String log, int fresh, int seconds, boolean alive, String output) {
     return new Evidence(
         log,
         fresh,
@@ -70,7 +75,7 @@ class TomcatLogTest {
         Fact.known(alive),
         Set.of(),
         Duration.ZERO,
-        "",
+        output,
         false,
         false);
   }
@@ -120,6 +125,34 @@ class TomcatLogTest {
     assertThat(sign(Expected.GONE, evidence(log.toString(), 0, seconds, true))).isEqualTo(expected);
   }
 
+  private static final String NOT_LOADED =
+      line(
+          "SEVERE",
+          "StandardContext.loadOnStartup Servlet [desk] in web application [/shop] threw load()"
+              + " exception");
+
+  @Test
+  void aServletThatCouldNotBeLoadedIsNoSuccessWhereverThatIsLogged() {
+    String trace = "\tjava.lang.IllegalStateException: no desk\n";
+    String here = BEGUN + NOT_LOADED + trace + ENDED;
+    assertThat(sign(Expected.UP, evidence(here, 0, 1, true))).isEqualTo("Failed");
+    String log = BEGUN + ENDED;
+    Evidence elsewhere = evidence(log, 0, 1, true, log + NOT_LOADED + trace);
+    Sign.Failed failed = (Sign.Failed) new TomcatLog(log).sign(SHOP, Expected.UP, elsewhere);
+    assertThat(failed.cause().what()).isEqualTo("IllegalStateException: no desk");
+    assertThat(failed.cause().logPosition()).isEqualTo(log.length());
+    String others = NOT_LOADED.replace("/shop", "/other");
+    assertThat(sign(Expected.UP, evidence(log, 0, 1, true, log + others))).isEqualTo("Reached");
+  }
+
+  @Test
+  void whatDidNotStartWhenItWasStartedLastIsDown() {
+    assertThat(new TomcatLog(BEGUN + FAILED + ENDED).down(SHOP, "bench")).isPresent();
+    assertThat(new TomcatLog(BEGUN + FAILED + ENDED + BEGUN + ENDED).down(SHOP, "bench")).isEmpty();
+    assertThat(new TomcatLog(BEGUN).down(SHOP, "bench")).isEmpty();
+    assertThat(new TomcatLog(OTHER).down(SHOP, "bench")).isEmpty();
+  }
+
   private static Cause cause(String log) {
     return new LoggedFailure(List.of("shop", "shop.desk")).in(log, 100).orElseThrow();
   }
@@ -155,6 +188,11 @@ class TomcatLogTest {
           """
           java.lang.NoClassDefFoundError: shop/Pump | class shop.Pump is missing
           java.lang.ClassNotFoundException: org.h2.Driver | class org.h2.Driver is missing
+          java.lang.NoClassDefFoundError: Could not initialize class shop.Pump | could not be set up
+          java.lang.NoClassDefFoundError: shop/Pump (wrong name: Pump) | (wrong name: Pump)
+          java.lang.NoClassDefFoundError: javax/servlet/Filter | made for javax.servlet
+          java.lang.ClassCastException: class a.B cannot be cast to class jakarta.servlet.Filter (x) | made for javax.servlet
+          java.lang.ClassNotFoundException: javax.xml.bind.JAXBException | no longer since release 11
           java.lang.UnsupportedClassVersionError: x has 69.0 | compiled for a newer Java
           java.net.BindException: Address already in use | a port of the server is taken (8080)
           org.xml.sax.SAXParseException; x: y | a descriptor

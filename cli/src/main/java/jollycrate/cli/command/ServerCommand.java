@@ -17,6 +17,7 @@ import jollycrate.cli.options.CommonOptions;
 import jollycrate.cli.options.HelpOption;
 import jollycrate.cli.options.ServerName;
 import jollycrate.cli.output.DeliveryView;
+import jollycrate.cli.output.FailureView;
 import jollycrate.cli.output.Screen;
 import jollycrate.cli.output.ServersView;
 import jollycrate.delivery.ServerService;
@@ -193,8 +194,15 @@ public final class ServerCommand implements Runnable {
     @Override
     public Integer call() {
       DeliveryView view = new DeliveryView(session.screen());
-      boolean started = session.crate(options, view).server(server.get()).start();
-      return told(session, options, server.get(), started, "started", "runs already");
+      ServerService.Started started = session.crate(options, view).server(server.get()).start();
+      ExitCode code = started.failed().isEmpty() ? ExitCode.DONE : ExitCode.CHECKS_FAILED;
+      if (options.json()) {
+        return session.ended(code, started);
+      }
+      told(session, options, server.get(), started.changed(), "started", "runs already");
+      FailureView failures = new FailureView(session.screen());
+      started.failed().forEach(cause -> failures.cause("Not up", cause));
+      return code.code();
     }
   }
 

@@ -134,7 +134,10 @@ public final class DeliveryView implements LiveLine {
       heading("proof");
       proofBegun = true;
     }
-    String word = result.passed() ? style.good("pass") : style.bad("FAIL");
+    String word =
+        result.passed()
+            ? result.proves() ? style.good("pass") : style.odd("open")
+            : style.bad("FAIL");
     String name = String.format("%-" + NAME_WIDTH + "s", result.name());
     String status = result.status() == 0 ? " - " : "" + result.status();
     String time = String.format("%6d ms", result.took().toMillis());
@@ -193,6 +196,21 @@ public final class DeliveryView implements LiveLine {
       case DELIVERED -> {
         screen.line(style.good("Delivered") + " " + release + where + " in " + took + number + ".");
         screen.line("Open " + style.place(outcome.address()));
+      }
+      case DELIVERED_UNPROVEN -> {
+        screen.line(
+            style.odd("Delivered, unproven:")
+                + " "
+                + release
+                + where
+                + " in "
+                + took
+                + number
+                + ". It started, but nothing that was asked shows that it works.");
+        screen.line("Open " + style.place(outcome.address()));
+        screen.line(
+            "  mend  "
+                + style.strong("Describe a [[check]] in jolly.toml for a page that must answer"));
       }
       case REMOVED ->
           screen.line(style.good("Removed") + " " + release + where + " in " + took + number + ".");
