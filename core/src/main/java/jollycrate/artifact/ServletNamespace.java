@@ -22,6 +22,11 @@ public enum ServletNamespace {
     return label;
   }
 
+  /** What a compiled class refers to. */
+  public static ServletNamespace of(byte[] classFile) {
+    return ClassFile.read(classFile).map(c -> of(c.javax(), c.jakarta())).orElse(NONE);
+  }
+
   static ServletNamespace of(boolean javax, boolean jakarta) {
     return javax ? (jakarta ? BOTH : JAVAX) : (jakarta ? JAKARTA : NONE);
   }

@@ -22,6 +22,7 @@ import jollycrate.server.Standing;
 import jollycrate.server.Stock;
 import jollycrate.server.Swap;
 import jollycrate.server.Wanted;
+import jollycrate.step.Cure;
 import jollycrate.step.Step;
 import jollycrate.step.StepList;
 import jollycrate.step.StepsToReach;
@@ -60,8 +61,16 @@ final class Act {
             target.application(),
             target.wanted(),
             site.kind().processes().launch(stock),
-            ails(stock))
+            cure(stock))
         .compute();
+  }
+
+  private Cure cure(Stock stock) {
+    if (!ails(stock)) {
+      return Cure.NONE;
+    }
+    boolean live = site.traits().listens() && site.traits().swaps().contains(Swap.LIVE);
+    return live ? Cure.SWITCH_AGAIN : Cure.RESTART;
   }
 
   private boolean ails(Stock stock) {

@@ -84,6 +84,7 @@ final class Layout implements AutoCloseable {
     for (Library library : libraries.own()) {
       folders.addFile(library.file(), WAR_LIBRARIES + library.fileName(), "libraries");
     }
+    PageCaching.addWhereNeeded(contents);
   }
 
   private void webFiles() throws IOException {

@@ -21,7 +21,7 @@ import java.util.SortedMap;
  * @param aloneSettings what the launcher of an executable WAR reads: listener, data sources, users;
  *     no secret
  * @param pages how a front end is prepared for its place
- * @param time of every entry
+ * @param time that no entry is later than
  */
 public record PackRequest(
     String name,
@@ -36,8 +36,8 @@ public record PackRequest(
     SortedMap<String, String> aloneSettings,
     Pages pages,
     LocalDateTime time) {
-  /** The time of every entry unless told: the first that every reader shows as a day in 2000. */
-  public static final LocalDateTime FIXED_TIME = LocalDateTime.of(2000, 1, 1, 0, 0);
+  /** No entry is later unless told: 17 years have a time for each of 2<sup>28</sup> contents. */
+  public static final LocalDateTime FIXED_TIME = LocalDateTime.of(2017, 1, 2, 0, 0);
 
   /**
    * What goes in and what does not.

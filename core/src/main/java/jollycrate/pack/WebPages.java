@@ -3,7 +3,6 @@ package jollycrate.pack;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.SerializationFeature;
-import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
@@ -11,9 +10,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
-import java.util.zip.CRC32;
-import java.util.zip.ZipEntry;
-import java.util.zip.ZipOutputStream;
+import jollycrate.artifact.ServletNamespace;
 import jollycrate.artifact.Splice;
 import jollycrate.pages.Freshness;
 
@@ -41,12 +38,15 @@ final class WebPages {
     for (Entry entry : List.copyOf(contents.entries().values())) {
       String name = entry.name();
       if (!name.startsWith("WEB-INF/") && !name.startsWith("META-INF/")) {
-        assets += Freshness.isFingerprinted(simple(name)) && !isPage(name) ? 1 : 0;
+        assets += Freshness.isFingerprinted(simple(name)) && !PageCaching.isPage(name) ? 1 : 0;
         prepare(entry);
       }
     }
     settle();
-    addCaching();
+    PageCaching.add(
+        contents,
+        pages.javax() ? ServletNamespace.JAVAX : ServletNamespace.JAKARTA,
+        pages.settingsFile().orElse(""));
     if (!rewritten.isEmpty()) {
       contents.remark(
           rewritten.size()
@@ -67,20 +67,17 @@ final class WebPages {
     return name.substring(name.lastIndexOf('/') + 1);
   }
 
-  private static boolean isPage(String name) {
-    return name.endsWith(".html") || name.endsWith(".htm");
-  }
-
   private void prepare(Entry entry) throws IOException {
     String name = entry.name();
-    if (!isPage(name) && !name.endsWith(".css")) {
+    if (!PageCaching.isPage(name) && !name.endsWith(".css")) {
       return;
     }
     String text = text(entry);
     BasePath base = new BasePath(name, text, pages.path());
-    List<Splice> splices = new ArrayList<>(isPage(name) ? base.inPage() : base.inStyle());
+    List<Splice> splices =
+        new ArrayList<>(PageCaching.isPage(name) ? base.inPage() : base.inStyle());
     rewritten.addAll(base.told());
-    if (isPage(name) && !pages.settings().isEmpty()) {
+    if (PageCaching.isPage(name) && !pages.settings().isEmpty()) {
       base.settingsBlock(json())
           .ifPresent(
               splice -> {
@@ -172,37 +169,5 @@ final class WebPages {
     values.putAll(pages.settings());
     return (JSON.writerWithDefaultPrettyPrinter().writeValueAsString(values) + "\n")
         .getBytes(StandardCharsets.UTF_8);
-  }
-
-  /** A web fragment leaves the project's own web.xml, or that there is none, as it is. */
-  private void addCaching() throws IOException {
-    String namespace = pages.javax() ? "javax" : "jakarta";
-    Map<String, byte[]> parts = new TreeMap<>(InsideParts.of("jollycrate/pages"));
-    parts.putAll(InsideParts.of("jollycrate/pages/" + namespace));
-    String fragment =
-        new String(InsideParts.text("pages/" + namespace + ".xml"), StandardCharsets.UTF_8)
-            .replace(
-                "@settings@",
-                jollycrate.artifact.XmlDocument.escape(pages.settingsFile().orElse("")));
-    parts.put("META-INF/web-fragment.xml", fragment.getBytes(StandardCharsets.UTF_8));
-    contents.add("WEB-INF/lib/page-caching.jar", stored(parts), "page caching");
-  }
-
-  private static byte[] stored(Map<String, byte[]> parts) throws IOException {
-    ByteArrayOutputStream bytes = new ByteArrayOutputStream();
-    try (ZipOutputStream zip = new ZipOutputStream(bytes)) {
-      for (Map.Entry<String, byte[]> part : parts.entrySet()) {
-        CRC32 crc = new CRC32();
-        crc.update(part.getValue());
-        ZipEntry entry = new ZipEntry(part.getKey());
-        entry.setMethod(ZipEntry.STORED);
-        entry.setSize(part.getValue().length);
-        entry.setCrc(crc.getValue());
-        entry.setTimeLocal(PackRequest.FIXED_TIME);
-        zip.putNextEntry(entry);
-        zip.write(part.getValue());
-      }
-    }
-    return bytes.toByteArray();
   }
 }

@@ -50,7 +50,7 @@ final class ZipOut implements Closeable {
   record Open(Entry entry, int method, long size, long at, boolean wide) {}
 
   private final FileChannel channel;
-  private final int time;
+  private final EntryTimes times;
   private final List<Written> written = new ArrayList<>();
   private final ByteBuffer buffer =
       ByteBuffer.allocateDirect(BUFFER).order(ByteOrder.LITTLE_ENDIAN);
@@ -64,13 +64,7 @@ final class ZipOut implements Closeable {
           "Cannot write '" + file + "': another run packs the same just now. Wait for it");
     }
     channel.truncate(0);
-    this.time =
-        (time.getYear() - 1980) << 25
-            | time.getMonthValue() << 21
-            | time.getDayOfMonth() << 16
-            | time.getHour() << 11
-            | time.getMinute() << 5
-            | time.getSecond() / 2;
+    this.times = new EntryTimes(time);
   }
 
   /** Begins an entry of which everything is known. */
@@ -121,7 +115,7 @@ final class ZipOut implements Closeable {
     buffer.putShort((short) (wide ? ZIP_64_VERSION : PLAIN_VERSION));
     buffer.putShort((short) UTF_8);
     buffer.putShort((short) method);
-    buffer.putInt(time);
+    buffer.putInt(times.of(crc));
     buffer.putInt((int) crc);
     buffer.putInt((int) compressed);
     buffer.putInt((int) size);

@@ -40,7 +40,7 @@ public final class StepsToReach {
   private final Optional<Wanted> wanted;
   private final Optional<Standing.Owner> owner;
   private final Launch launch;
-  private final boolean ailing;
+  private final Cure cure;
   private final Swap swap;
 
   private final List<Step> folders = new ArrayList<>();
@@ -55,7 +55,7 @@ public final class StepsToReach {
    * @param application whose pieces change
    * @param wanted empty: nothing of the application is wanted any more
    * @param launch the process as it should run
-   * @param ailing whether the application stands there but does not run although its server does
+   * @param cure for an application that does not run although its server does
    */
   public StepsToReach(
       ServerKind kind,
@@ -63,13 +63,13 @@ public final class StepsToReach {
       String application,
       Optional<Wanted> wanted,
       Launch launch,
-      boolean ailing) {
+      Cure cure) {
     this.kind = kind;
     this.stock = stock;
     this.wanted = wanted;
     this.owner = stock.standing().owner(application);
     this.launch = launch;
-    this.ailing = ailing;
+    this.cure = cure;
     this.swap =
         wanted.map(Wanted::swap).or(() -> owner.map(Standing.Owner::swap)).orElse(Swap.LIVE);
     for (Part part : Part.values()) {
@@ -102,11 +102,8 @@ public final class StepsToReach {
     }
   }
 
-  /**
-   * Put afresh, the switch of an application that did not start makes a running server try again.
-   */
   private boolean isToBeNoticedAgain(Piece.WholeFile file) {
-    return ailing && swap == Swap.LIVE && file.part() == Part.SWITCH;
+    return cure == Cure.SWITCH_AGAIN && file.part() == Part.SWITCH;
   }
 
   private boolean stands(Piece.WholeFile file, Facts facts) {
@@ -224,7 +221,7 @@ public final class StepsToReach {
     Optional<Running> process = stock.process().found();
     boolean runs = !stock.process().isStopped();
     boolean stale = process.filter(p -> !p.fingerprint().equals(launch.fingerprint())).isPresent();
-    boolean idle = ailing && !switches() && changes.get(Part.BESIDE).isEmpty();
+    boolean idle = cure == Cure.RESTART && !switches() && changes.get(Part.BESIDE).isEmpty();
     boolean stops = runs && (stale || restart || idle || swap == Swap.RESTART && switches());
     List<Step> steps = new ArrayList<>(folders);
     steps.addAll(changes.get(Part.SUPPORT));

@@ -10,8 +10,11 @@ import java.nio.file.Path;
 import java.nio.file.attribute.FileTime;
 import java.util.Collections;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
+import java.util.TreeSet;
 import java.util.stream.Stream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipFile;
@@ -110,6 +113,22 @@ class PackerTest {
     assertThat(pack("a.war").changed()).isFalse();
     file("web/index2.html");
     assertThat(pack("a.war").changed()).isTrue();
+  }
+
+  /** Servers make the tag of a page from its size and time. */
+  @Test
+  void anotherContentOfTheSameLengthHasAnotherTime() throws IOException {
+    Map<String, Set<Long>> times = new TreeMap<>();
+    for (String hash : List.of("1a2b3c4d", "1a2b3c4e", "9f8e7d6c")) {
+      Files.writeString(folder.resolve("web/index.html"), "<script src='app." + hash + ".js'>");
+      try (ZipFile zip = new ZipFile(pack("a.war").file().toFile())) {
+        for (ZipEntry entry : Collections.list(zip.entries())) {
+          times.computeIfAbsent(entry.getName(), n -> new TreeSet<>()).add(entry.getTime());
+        }
+      }
+    }
+    assertThat(times.remove("index.html")).hasSize(3);
+    assertThat(times.values()).allMatch(seen -> seen.size() == 1);
   }
 
   @Test

@@ -45,7 +45,7 @@ class CausesIT {
       assertThat(workshop.ends(5, "deploy", war.toString(), "--to", "bench").out())
           .contains("Failed: class shop.Pump is missing")
           .contains("at    shop.Start.contextInitialized(Start.java:4)")
-          .contains("mend  Add the library that holds it to 'libs' in [pack]");
+          .contains("mend  Add the library that holds it to WEB-INF/lib");
     }
   }
 
@@ -110,8 +110,9 @@ class CausesIT {
             .write("old.war");
     try (Workshop workshop = Workshop.open(folder)) {
       assertThat(workshop.ends(4, "deploy", old.toString(), "--to", "bench").out())
-          .contains("its classes refer to javax.servlet, and Tomcat 10.1")
-          .contains("offers jakarta.servlet");
+          .contains("it is made for javax.servlet, and Tomcat 10.1")
+          .contains("offers jakarta.servlet")
+          .contains("seen  WEB-INF/classes/shop/Old.class");
       Path none = Files.writeString(folder.resolve("text.war"), "no archive");
       assertThat(workshop.ends(4, "deploy", none.toString(), "--to", "bench").err())
           .contains("Cannot read '" + none + "' as an archive");
