@@ -53,13 +53,20 @@ final class TextDiffs {
     String name = stock.server().shown(path);
     List<String> old = before.map(text -> text.lines().toList()).orElse(List.of());
     List<String> young = after.lines().toList();
-    return String.join(
-        "\n",
+    List<String> unified =
         UnifiedDiffUtils.generateUnifiedDiff(
             before.isPresent() ? name : "/dev/null",
             young.isEmpty() ? "/dev/null" : name,
             old,
             DiffUtils.diff(old, young),
-            CONTEXT));
+            CONTEXT);
+    return String.join("\n", unified.stream().map(TextDiffs::header).toList());
+  }
+
+  /** An empty side has no first line: its number is that of the line before, which is none. */
+  private static String header(String line) {
+    return line.startsWith("@@ ")
+        ? line.replaceFirst("-1,0 \\+", "-0,0 +").replaceFirst("\\+1,0 @@", "+0,0 @@")
+        : line;
   }
 }

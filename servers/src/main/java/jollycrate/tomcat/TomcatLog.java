@@ -159,6 +159,7 @@ final class TomcatLog {
     for (int i = begun + 1; i < records.size(); i++) {
       String message = records.get(i).message();
       if (message.startsWith("Deployment of deployment descriptor [")
+          && message.contains("] has finished in [")
           && names(placement, message)) {
         return i;
       }

@@ -95,6 +95,20 @@ class TomcatLogTest {
     assertThat(sign(Expected.UP, evidence(BEGUN + ENDED, 0, 1, false))).isEqualTo("Failed");
   }
 
+  /** Tomcat warns in the same words about an exploded folder that it finds when it starts. */
+  @Test
+  void aWarningAboutAFolderIsNoEndOfTheStart() {
+    String warning =
+        line(
+            "WARNING",
+            "HostConfig.deployDescriptor Deployment of deployment descriptor ["
+                + SWITCH
+                + "] with an external docBase means the directory [webapps/shop] will be ignored");
+    assertThat(sign(Expected.UP, evidence(BEGUN + warning, 0, 1, true))).isEqualTo("Waiting");
+    assertThat(sign(Expected.UP, evidence(BEGUN + warning + FAILED + ENDED, 0, 1, true)))
+        .isEqualTo("Failed");
+  }
+
   @Test
   void whatBeganBeforeTheSwitchBackTellsNothing() {
     int fresh = BEGUN.length();

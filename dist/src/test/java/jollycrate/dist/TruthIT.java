@@ -1,0 +1,149 @@
+package jollycrate.dist;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** It is said only what is so: no success that is none, no server "stopped" that runs. */
+class TruthIT {
+  private static final String CLOSED = "if (new java.io.File(\"data/closed\").exists())";
+
+  @TempDir Path folder;
+
+  /** A listener that throws as long as a file stands there. */
+  private Path moody() throws IOException {
+    return Wars.with(folder, Wars.listener("Start"))
+        .source(
+            "Start",
+            Wars.listenerSource(
+                "Start", CLOSED + " throw new IllegalStateException(\"closed today\");"))
+        .entry("index.html", "<p>open</p>")
+        .write("moody.war");
+  }
+
+  @Test
+  void anApplicationThatDoesNotComeUpWithItsServerIsToldEverywhereAndTriedAgain()
+      throws IOException {
+    try (Workshop workshop = Workshop.open(folder)) {
+      Path war = moody();
+      workshop.ok("deploy", war.toString(), "--to", "bench");
+      workshop.ok("server", "stop", "bench");
+      Path closed = workshop.server.resolve("data/closed");
+      Files.createDirectories(closed.getParent());
+      Files.createFile(closed);
+      String cause = "listener shop.Start threw IllegalStateException: closed today";
+      assertThat(workshop.ends(7, "server", "start", "bench").out())
+          .contains("Server bench started")
+          .contains("Not up: " + cause);
+      assertThat(workshop.ends(7, "check", "moody", "--on", "bench").out()).contains(cause);
+      assertThat(workshop.ok("server", "list")).contains("moody did not start: " + cause);
+      assertThat(workshop.ends(5, "deploy", war.toString(), "--to", "bench").out())
+          .contains("Failed: " + cause);
+      Files.delete(closed);
+      workshop.ok("deploy", war.toString(), "--to", "bench");
+      assertThat(workshop.page("/moody/")).contains("open");
+      assertThat(workshop.ok("check", "moody", "--on", "bench")).contains("Passed");
+    }
+  }
+
+  @Test
+  void aServletThatCannotBeLoadedIsNotDelivered() throws IOException {
+    String servlet =
+        "<servlet><servlet-name>s</servlet-name><servlet-class>shop.Desk</servlet-class>"
+            + "<load-on-startup>1</load-on-startup></servlet>";
+    Path war =
+        Wars.with(folder, servlet)
+            .source(
+                "Desk",
+                "public class Desk extends jakarta.servlet.http.HttpServlet {\n"
+                    + "@Override public void init() { throw new IllegalStateException(\"no desk\"); }}")
+            .entry("index.html", "<p>answers all the same</p>")
+            .write("desk.war");
+    try (Workshop workshop = Workshop.open(folder)) {
+      assertThat(workshop.ends(5, "deploy", war.toString(), "--to", "bench").out())
+          .contains("Failed: IllegalStateException: no desk")
+          .contains("at    shop.Desk.init(Desk.java:3)");
+    }
+  }
+
+  @Test
+  void whereNothingWasReallyAskedItIsUnproven() throws IOException {
+    Path war =
+        Wars.with(folder, Wars.servlet("Answer", "/api/*"))
+            .source("Answer", Wars.servletSource("Answer", "response.getWriter().print(1);"))
+            .write("answer.war");
+    try (Workshop workshop = Workshop.open(folder)) {
+      assertThat(workshop.ok("deploy", war.toString(), "--to", "bench"))
+          .contains("answers (with 404: no page at its root)")
+          .contains("Delivered, unproven: answer to bench")
+          .contains("[[check]]");
+    }
+  }
+
+  /** What an application says goes to a dated log of its own there. */
+  @Test
+  void theCauseIsFoundWhereAServerLogsAsItShips() throws IOException {
+    try (Workshop workshop = Workshop.open(folder)) {
+      Path installations = Program.HOME.resolveSibling("test-data");
+      Path shipped;
+      try (Stream<Path> folders = Files.list(installations)) {
+        shipped =
+            folders
+                .filter(f -> f.getFileName().toString().matches("tomcat-[\\d.]+"))
+                .findFirst()
+                .orElseThrow();
+      }
+      Files.copy(
+          shipped.resolve("conf/logging.properties"),
+          workshop.server.resolve("conf/logging.properties"),
+          StandardCopyOption.REPLACE_EXISTING);
+      Path closed = workshop.server.resolve("data/closed");
+      Files.createDirectories(closed.getParent());
+      Files.createFile(closed);
+      assertThat(workshop.ends(5, "deploy", moody().toString(), "--to", "bench").out())
+          .contains("Failed: listener shop.Start threw IllegalStateException: closed today")
+          .containsPattern("told in logs/localhost\\.[-\\d]+\\.log:1\\b");
+    }
+  }
+
+  @Test
+  void aServerThatSomebodyElseStartedIsNotTakenForStopped() throws Exception {
+    try (Workshop workshop = Workshop.open(folder)) {
+      workshop.ok("deploy", moody().toString(), "--to", "bench");
+      String command =
+          Files.readString(Path.of("/proc", workshop.process().split(" ")[0], "cmdline"));
+      workshop.ok("server", "stop", "bench");
+      String byHand = command.replaceFirst("-Djolly\\.token=[0-9a-f]+", "-Dby=hand");
+      Process process =
+          new ProcessBuilder(byHand.split("\0"))
+              .directory(workshop.server.toFile())
+              .redirectErrorStream(true)
+              .redirectOutput(folder.resolve("by-hand.log").toFile())
+              .start();
+      Yard.until("the port", () -> answers(workshop));
+      assertThat(workshop.ok("server", "list"))
+          .contains("runs, pid " + process.pid() + ", not started by jolly");
+      String before = workshop.trace();
+      assertThat(workshop.ends(4, "undeploy", "moody", "--from", "bench").out())
+          .contains("Jolly Crate did not start it");
+      assertThat(workshop.trace()).isEqualTo(before);
+      assertThat(workshop.ok("server", "stop", "bench")).contains("Server bench stopped");
+      assertThat(process.waitFor()).isNotZero();
+      workshop.ok("undeploy", "moody", "--from", "bench");
+    }
+  }
+
+  private static boolean answers(Workshop workshop) {
+    try {
+      return workshop.page("/moody/").startsWith("200");
+    } catch (IOException notYet) {
+      return false;
+    }
+  }
+}
