@@ -159,7 +159,12 @@ public final class LiveRun {
     do {
       before = look(chosen.inputs());
       delivered = before;
-      chosen.packing().built(BuildMode.WHEN_STALE);
+      try {
+        chosen.packing().built(BuildMode.WHEN_STALE);
+      } catch (BuildException e) {
+        delivered = look(chosen.inputs());
+        throw e;
+      }
     } while (look(chosen.inputs()) != before);
   }
 

@@ -15,6 +15,7 @@ import java.util.TreeMap;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import jollycrate.app.Application;
+import jollycrate.app.Build;
 import jollycrate.app.DataSource;
 import jollycrate.app.NotDescribedException;
 import jollycrate.app.PackDescription;
@@ -30,10 +31,10 @@ import jollycrate.pack.Shape;
 
 /** Packs what an application describes. */
 final class Packing {
+  private static final String SOURCES = "src/main/java";
   private static final LocalDateTime FIRST = LocalDateTime.of(1980, 1, 1, 0, 0);
   private static final LocalDateTime LAST = LocalDateTime.of(2107, 12, 31, 23, 59, 58);
   private static final Set<Shape> RUN = Set.of(Shape.EXECUTABLE_WAR, Shape.MERGED_JAR);
-  private static final String DRIVERS = "META-INF/services/java.sql.Driver";
 
   private final Setting setting;
   private final Application application;
@@ -150,7 +151,24 @@ final class Packing {
   }
 
   Packed pack(PackDescription description, Path target) {
+    mustHaveClasses(description);
     return Packer.pack(request(description), target, watch);
+  }
+
+  private void mustHaveClasses(PackDescription description) {
+    Path folder = application.file().orElseThrow().toAbsolutePath().getParent();
+    List<Path> sources =
+        application.build().map(Build::sources).orElse(List.of(folder.resolve(SOURCES)));
+    if (!description.classes().isEmpty()
+        && ProjectBuild.lacksClasses(sources, description.classes())) {
+      throw new BuildException(
+          "Cannot pack '"
+              + application.name()
+              + "': there are sources, and not one class in "
+              + description.classes()
+              + ". Build the project first",
+          "");
+    }
   }
 
   private PackRequest request(PackDescription description) {
@@ -228,8 +246,7 @@ final class Packing {
 
   private static Optional<String> announced(Path driver) {
     try {
-      return ArtifactReader.text(driver, DRIVERS)
-          .flatMap(text -> text.lines().map(String::strip).filter(l -> !l.isEmpty()).findFirst());
+      return ArtifactReader.drivers(driver).stream().findFirst();
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }

@@ -18,6 +18,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
+import java.util.stream.Stream;
 import jollycrate.app.Build;
 import jollycrate.artifact.Digests;
 import jollycrate.host.Host;
@@ -26,6 +27,8 @@ import jollycrate.host.Ran;
 /** Builds a project by its own command, and finds its libraries by its own Maven. */
 final class ProjectBuild {
   private static final Duration LIMIT = Duration.ofHours(1);
+  private static final String RUNNING = "running";
+  private static final String FAILED = "failed";
   private static final FileTime NEVER = FileTime.fromMillis(0);
 
   private final Host host;
@@ -48,19 +51,51 @@ final class ProjectBuild {
   /**
    * Builds when it is wanted.
    *
-   * @throws BuildException with everything the command printed when it fails
+   * @throws BuildException with everything the command printed when it fails; also when nothing may
+   *     be built although the last build left its results half done
    */
   void run(Build build, BuildMode mode) {
-    if (mode == BuildMode.ALWAYS || mode == BuildMode.WHEN_STALE && isStale(build)) {
+    if (mode == BuildMode.NEVER) {
+      if (isHalfDone(build)) {
+        throw new BuildException(
+            "Cannot use what stands in "
+                + build.makes()
+                + ": the last build failed or was cut off, and nothing was built since. Build the"
+                + " project, or leave out --no-build",
+            "");
+      }
+    } else if (mode == BuildMode.ALWAYS || isStale(build)) {
       FileTime started = FileTime.fromMillis(System.currentTimeMillis());
-      command(build.run(), "Cannot build");
-      note(started);
+      note(unfinished(), RUNNING, started);
+      try {
+        command(build.run(), "Cannot build");
+      } catch (BuildException e) {
+        note(unfinished(), FAILED, FileTime.fromMillis(System.currentTimeMillis()));
+        throw e;
+      }
+      note(stamp(), folder.toString(), started);
+      forget(unfinished());
+    }
+  }
+
+  /** Results of a build that failed count only when somebody has built by himself since. */
+  private boolean isHalfDone(Build build) {
+    if (Files.notExists(unfinished())) {
+      return false;
+    }
+    try {
+      return !Files.readString(unfinished()).strip().equals(FAILED)
+          || newest(build.makes()).compareTo(Files.getLastModifiedTime(unfinished())) <= 0;
+    } catch (IOException e) {
+      return true;
     }
   }
 
   /** A build that had nothing to do leaves old results; that it ran is noted apart. */
   private boolean isStale(Build build) {
-    if (!build.makes().stream().allMatch(Files::exists)) {
+    if (!build.makes().stream().allMatch(Files::exists)
+        || isHalfDone(build)
+        || lacksClasses(build.sources(), build.makes())) {
       return true;
     }
     FileTime built = newest(build.makes());
@@ -77,14 +112,47 @@ final class ProjectBuild {
     return Digests.of(text.getBytes(StandardCharsets.UTF_8));
   }
 
-  private void note(FileTime started) {
+  /** Stands there from the beginning of a build until it has succeeded. */
+  private Path unfinished() {
+    return stamp().resolveSibling(stamp().getFileName() + ".unfinished");
+  }
+
+  private static void note(Path file, String text, FileTime time) {
     try {
-      Files.createDirectories(stamp().getParent());
-      Files.writeString(stamp(), folder + "\n");
-      Files.setLastModifiedTime(stamp(), started);
+      Files.createDirectories(file.getParent());
+      Files.writeString(file, text + "\n");
+      Files.setLastModifiedTime(file, time);
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }
+  }
+
+  private static void forget(Path file) {
+    try {
+      Files.deleteIfExists(file);
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  /** Whether there are sources of Java, and not one class that was made of them. */
+  static boolean lacksClasses(List<Path> sources, List<Path> classes) {
+    return holds(sources, ".java") && !holds(classes, ".class");
+  }
+
+  private static boolean holds(List<Path> places, String ending) {
+    for (Path place : places) {
+      if (Files.exists(place)) {
+        try (Stream<Path> files = Files.walk(place)) {
+          if (files.anyMatch(file -> file.toString().endsWith(ending))) {
+            return true;
+          }
+        } catch (IOException e) {
+          throw new UncheckedIOException(e);
+        }
+      }
+    }
+    return false;
   }
 
   private static FileTime newest(List<Path> places) {

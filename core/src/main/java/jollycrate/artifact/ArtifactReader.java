@@ -307,8 +307,17 @@ public final class ArtifactReader {
     return archive.read(member, XmlDocument.MOST_BYTES);
   }
 
-  /** The text of an entry in an archive, when there is such an entry. */
-  public static Optional<String> text(Path archive, String entryName) throws IOException {
+  /** Classes of the JDBC drivers that an archive announces ({@link java.util.ServiceLoader}). */
+  public static List<String> drivers(Path archive) throws IOException {
+    return text(archive, "META-INF/services/java.sql.Driver")
+        .orElse("")
+        .lines()
+        .map(line -> line.replaceFirst("#.*", "").strip())
+        .filter(line -> !line.isEmpty())
+        .toList();
+  }
+
+  private static Optional<String> text(Path archive, String entryName) throws IOException {
     try (ZipArchive zip = ZipArchive.open(archive)) {
       Optional<ZipMember> member = zip.member(entryName);
       return member.isEmpty()

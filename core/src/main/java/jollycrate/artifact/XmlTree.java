@@ -11,6 +11,7 @@ import java.util.List;
 import javax.xml.stream.XMLInputFactory;
 import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
+import org.codehaus.stax2.XMLInputFactory2;
 import org.codehaus.stax2.XMLStreamReader2;
 
 /** Makes elements of what a parser tells, with the places that it tells. */
@@ -29,6 +30,7 @@ final class XmlTree {
     factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
     factory.setProperty(XMLInputFactory.IS_REPLACING_ENTITY_REFERENCES, false);
     factory.setProperty(XMLInputFactory.IS_NAMESPACE_AWARE, false);
+    factory.setProperty(XMLInputFactory2.P_LAZY_PARSING, false);
     factory.setProperty(WstxInputProperties.P_MAX_ELEMENT_DEPTH, DEEPEST);
     factory.setProperty(WstxInputProperties.P_MAX_ATTRIBUTES_PER_ELEMENT, MOST_ATTRIBUTES);
     factory.setProperty(WstxInputProperties.P_MAX_CHARACTERS, (long) XmlDocument.MOST_BYTES);

@@ -141,7 +141,7 @@ public final class DeliveryService {
       if (owner.isEmpty()) {
         return outcome.end(notThere(stock, application, outcome), site.time().now());
       }
-      List<Finding> findings = RemovalForesight.look(stock, owner.get());
+      List<Finding> findings = RemovalForesight.look(stock, owner.get(), site.kind()::splicer);
       outcome.release(owner.get().placement().version(), owner.get().placement().address());
       StepList steps = act.steps(stock);
       Placement placement = owner.get().placement();
@@ -308,6 +308,7 @@ public final class DeliveryService {
             .front()
             .map(front -> site.host().processes().acceptors(front.port()))
             .orElse(Fact.known(Set.of())),
+        site.kind()::splicer,
         this::run);
   }
 

@@ -18,9 +18,13 @@ record LogSlice(List<Part> parts) {
    * @param from offset of its first byte
    */
   private record Part(Path file, long from, byte[] bytes) {
-    /** Of a part that is too long the end is read: what was said last counts. */
+    /**
+     * Of a part that is too long the end is read: what was said last counts. A file that is shorter
+     * than before is another one by now, and everything in it is newer.
+     */
     static Part of(Site site, Path file, long from) {
-      long begin = Math.max(from, site.files().facts(file).size() - MOST_BYTES);
+      long size = site.files().facts(file).size();
+      long begin = Math.max(size < from ? 0 : from, size - MOST_BYTES);
       return new Part(file, begin, site.files().read(file, begin, MOST_BYTES));
     }
 

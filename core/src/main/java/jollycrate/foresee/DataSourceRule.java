@@ -77,9 +77,7 @@ final class DataSourceRule implements Rule {
           Finding.blocker(source.jndiName(), "there is no driver at " + driver, "", mend));
     }
     try {
-      boolean found =
-          source.driverClass().isPresent()
-              || ArtifactReader.text(driver, "META-INF/services/java.sql.Driver").isPresent();
+      boolean found = source.driverClass().isPresent() || !ArtifactReader.drivers(driver).isEmpty();
       return found
           ? List.of()
           : List.of(

@@ -1,14 +1,19 @@
 package jollycrate.foresee;
 
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
+import java.util.function.Function;
+import jollycrate.artifact.Digests;
 import jollycrate.host.Facts;
 import jollycrate.server.Keys;
 import jollycrate.server.Piece;
 import jollycrate.server.Server;
+import jollycrate.server.Splicer;
 import jollycrate.server.Standing;
 import jollycrate.server.Stock;
 
@@ -23,7 +28,9 @@ final class PieceRule implements Rule {
         .forEach(
             value ->
                 findings.add(Finding.blocker(value.subject(), value.message(), "", value.mend())));
-    scene.owner().ifPresent(owner -> findings.addAll(changed(scene.stock(), owner)));
+    scene
+        .owner()
+        .ifPresent(owner -> findings.addAll(changed(scene.stock(), owner, scene.splicers())));
     for (Piece piece : scene.wanted().pieces()) {
       foreign(scene.stock(), piece, findings);
     }
@@ -31,12 +38,22 @@ final class PieceRule implements Rule {
   }
 
   /** Pieces of an application that are not as we left them. */
-  static List<Finding> changed(Stock stock, Standing.Owner owner) {
+  static List<Finding> changed(
+      Stock stock, Standing.Owner owner, Function<Path, Optional<Splicer>> splicers) {
     List<Finding> findings = new ArrayList<>();
     for (Map.Entry<String, Standing.Held> held : owner.pieces().entrySet()) {
       Path path = Keys.path(stock.server(), held.getKey());
       String digest = held.getValue().digest();
-      if (digest.equals(Standing.FOLDER) || Keys.isFragment(held.getKey())) {
+      if (digest.equals(Standing.FOLDER)) {
+        continue;
+      }
+      if (Keys.isFragment(held.getKey())) {
+        String name = Keys.fragmentName(held.getKey());
+        splicers
+            .apply(path)
+            .flatMap(splicer -> splicer.find(stock.text(path).orElse(""), name))
+            .filter(text -> !digest.equals(Digests.of(text.getBytes(StandardCharsets.UTF_8))))
+            .ifPresent(text -> findings.add(changedInside(stock, owner, path, name, text)));
         continue;
       }
       Facts facts = stock.at(path);
@@ -50,6 +67,18 @@ final class PieceRule implements Rule {
       }
     }
     return findings;
+  }
+
+  private static Finding changedInside(
+      Stock stock, Standing.Owner owner, Path path, String name, String text) {
+    return Finding.blocker(
+        stock.server().shown(path),
+        "what we put there for '"
+            + name
+            + "' was changed by somebody since delivery "
+            + owner.delivery(),
+        text,
+        "Put back what stood there, or take it out, and deliver again");
   }
 
   private static void foreign(Stock stock, Piece piece, List<Finding> findings) {

@@ -12,6 +12,7 @@ import jollycrate.host.Identity;
 import jollycrate.host.Ran;
 import jollycrate.server.Occupant;
 import jollycrate.server.Order;
+import jollycrate.server.Splicer;
 import jollycrate.server.Standing;
 import jollycrate.server.Stock;
 import jollycrate.server.Traits;
@@ -26,6 +27,7 @@ import jollycrate.server.Wanted;
  * @param writable whether this user may write at a path
  * @param account as whom the server runs, when that is not this user
  * @param acceptors who accepts the requests that a front gets; none without a front
+ * @param splicers how fragments stand in a file
  * @param commands runs a program on the host to its end
  */
 public record Scene(
@@ -39,6 +41,7 @@ public record Scene(
     Predicate<Path> writable,
     Optional<Account> account,
     Fact<Set<Identity>> acceptors,
+    Function<Path, Optional<Splicer>> splicers,
     Function<List<String>, Ran> commands) {
 
   Optional<Standing.Owner> owner() {

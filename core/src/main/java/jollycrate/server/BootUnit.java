@@ -156,7 +156,7 @@ public final class BootUnit {
     lines.addAll(ANYWHERE);
     if (system) {
       lines.addAll(BY_THE_MACHINE);
-      lines.add("ReadWritePaths=" + quoted(server.folder().toString()));
+      lines.add("ReadWritePaths=" + inQuotes(escaped(server.folder().toString())));
     }
     lines.add("");
     lines.add("[Install]");
@@ -177,8 +177,13 @@ public final class BootUnit {
     return text.replace("%", "%%");
   }
 
+  /** A word of a command line, in which {@code $} stands for a variable (systemd.service(5)). */
   private static String quoted(String text) {
-    String plain = escaped(text).replace("\\", "\\\\").replace("\"", "\\\"").replace("$", "$$");
+    return inQuotes(escaped(text).replace("$", "$$"));
+  }
+
+  private static String inQuotes(String text) {
+    String plain = text.replace("\\", "\\\\").replace("\"", "\\\"");
     return plain.matches("[\\w./:=,@%+-]+") ? plain : '"' + plain + '"';
   }
 }

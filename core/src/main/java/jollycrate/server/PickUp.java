@@ -5,7 +5,5 @@ public enum PickUp {
   /** While it runs. */
   LIVE,
   /** At its next start. */
-  RESTART,
-  /** At its next start, and it must not run while the piece changes. */
-  WHILE_STOPPED
+  RESTART
 }

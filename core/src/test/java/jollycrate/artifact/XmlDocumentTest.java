@@ -92,6 +92,8 @@ class XmlDocumentTest {
         "<!DOCTYPE a [ <!-- ' --> ]><a/>",
         "<!DOCTYPE a [ <?p ' ?> <!ENTITY % q \"'\"> ]><a b='>'/>",
         "<a>&#x110000;</a>",
+        "<a>words and more words <b>x</b> and &amp; then &#0; more</a>",
+        "<a>words and more words <b>x</b> and &amp; then &#x110000; more</a>",
         "<a>&#xD800;</a>",
         "<a b='&#0;'/>",
         "<?p ' ?><a/><!-- \" -->"

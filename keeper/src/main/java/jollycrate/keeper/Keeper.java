@@ -32,12 +32,16 @@ public final class Keeper {
   private final Path folder;
   private final Events events;
   private final Map<String, Program> programs = new TreeMap<>();
+
+  /** Asked to end and perhaps not at their end: whoever takes their place waits for them. */
+  private final Map<String, Program> leaving = new TreeMap<>();
+
   private final Map<String, String> unreadable = new TreeMap<>();
   private boolean ending;
 
-  private Keeper(Path folder) {
+  private Keeper(Path folder) throws IOException {
     this.folder = folder;
-    this.events = new Events(folder.resolve("state").resolve("events"));
+    this.events = Events.begin(folder.resolve("state").resolve("events"));
   }
 
   /** Runs until it is told to stop; the argument is the service's folder. */
@@ -110,9 +114,12 @@ public final class Keeper {
     Map<String, RunFile> wanted = wanted();
     for (String name : new ArrayList<>(programs.keySet())) {
       if (!wanted.containsKey(name) && !unreadable.containsKey(name)) {
-        programs.remove(name).end();
+        Program program = programs.remove(name);
+        program.end();
+        leaving.put(name, program);
       }
     }
+    leaving.values().removeIf(Program::isOver);
     wanted.forEach(
         (name, run) -> {
           Program now = programs.get(name);
@@ -120,7 +127,8 @@ public final class Keeper {
             if (now != null) {
               now.end();
             }
-            Program next = new Program(run, folder, events, now);
+            Program before = now == null ? leaving.get(name) : now;
+            Program next = new Program(run, folder, events, before);
             programs.put(name, next);
             next.start();
           }
@@ -160,6 +168,7 @@ public final class Keeper {
     synchronized (this) {
       ending = true;
       all = new ArrayList<>(programs.values());
+      all.addAll(leaving.values());
     }
     try {
       for (Program program : all) {

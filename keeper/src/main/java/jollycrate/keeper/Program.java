@@ -45,6 +45,11 @@ final class Program implements Runnable {
     wanted.countDown();
   }
 
+  /** Whether it came to its end, and nothing of it is left. */
+  boolean isOver() {
+    return !thread.isAlive();
+  }
+
   void await() throws InterruptedException {
     thread.join();
   }

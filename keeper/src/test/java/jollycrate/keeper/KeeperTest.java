@@ -117,6 +117,24 @@ class KeeperTest {
     until(() -> ProcessHandle.of(child).isEmpty());
   }
 
+  /**
+   * As after an undeploy that was interrupted: the file comes back before the program has ended.
+   */
+  @Test
+  void aProgramThatComesBackWaitsForItsOwnEnd() throws Exception {
+    String slow = "trap 'sleep 2; exit 0' TERM; echo up; while :; do sleep 0.1; done";
+    run("bell", slow, "stop.within=60");
+    keep();
+    until(() -> text("log/bell.log").equals("up\n"));
+    Note first = note("bell");
+    Files.delete(folder.resolve("run/bell.run"));
+    until(() -> events().contains(" ending bell "));
+    run("bell", slow, "stop.within=60");
+    until(() -> times(" begin bell ") == 2);
+    assertThat(first.alive()).isFalse();
+    assertThat(note("bell").alive()).isTrue();
+  }
+
   private void run(String name, String script, String lines) throws IOException {
     Path beside = folder.resolve(name + ".part");
     Files.writeString(

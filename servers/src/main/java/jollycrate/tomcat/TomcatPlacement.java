@@ -33,7 +33,6 @@ import jollycrate.server.Wanted;
 /** What one order needs on a Tomcat: files under content-named paths, and a descriptor. */
 final class TomcatPlacement {
   private static final int MOST_PACKAGES = 40;
-  private static final String DRIVER_SERVICE = "META-INF/services/java.sql.Driver";
 
   private final Stock stock;
   private final Server server;
@@ -208,13 +207,7 @@ final class TomcatPlacement {
       return source.driverClass().get();
     }
     try {
-      return ArtifactReader.text(source.driver(), DRIVER_SERVICE)
-          .orElse("")
-          .lines()
-          .map(line -> line.replaceFirst("#.*", "").strip())
-          .filter(line -> !line.isEmpty())
-          .findFirst()
-          .orElse("");
+      return ArtifactReader.drivers(source.driver()).stream().findFirst().orElse("");
     } catch (IOException e) {
       return "";
     }
