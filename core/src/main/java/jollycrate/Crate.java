@@ -3,6 +3,7 @@ package jollycrate;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
@@ -116,9 +117,17 @@ public final class Crate {
   public List<Packed> packAll(BuildMode mode, PackWatch watch) {
     Application application = packable();
     Packing packing = packing(application, watch).built(mode);
-    return application.packs().stream()
-        .map(description -> packing.pack(description, description.target()))
-        .toList();
+    List<Packed> packed = new ArrayList<>();
+    try {
+      for (PackDescription description : application.packs()) {
+        packed.add(packing.pack(description, description.target()));
+      }
+    } catch (PackException e) {
+      String before =
+          packed.stream().map(one -> "'" + one.file() + "'").collect(Collectors.joining(", "));
+      throw packed.isEmpty() ? e : new PackException(e.getMessage() + ". Packed before: " + before);
+    }
+    return List.copyOf(packed);
   }
 
   private Application packable() {
@@ -166,38 +175,49 @@ public final class Crate {
     }
   }
 
-  /**
-   * Delivers an artifact that no {@code jolly.toml} describes.
-   *
-   * @param path context path; empty: by the server's own rule
-   */
+  /** Delivers an artifact that no {@code jolly.toml} describes. */
   public DeliveryOutcome deployFile(
-      Path file, Optional<String> path, String serverName, boolean onAdminPort, boolean dryRun) {
-    path.map(ContextPath::fault)
+      FinishedArtifact finished, String serverName, boolean onAdminPort, boolean dryRun) {
+    finished
+        .path()
+        .map(ContextPath::fault)
         .filter(fault -> !fault.isEmpty())
         .ifPresent(
             fault -> {
               throw new NotDescribedException(
                   "Cannot use '"
-                      + path.get()
+                      + finished.path().get()
                       + "' as a context path: "
                       + fault
                       + ". Write it like /spokes, or / for the root");
             });
     ServerEntry entry = descriptions.entry(serverName);
-    Artifact artifact = ArtifactReader.read(file);
+    Artifact artifact = ArtifactReader.read(finished.file());
+    Optional<String> path = finished.path().map(ContextPath::normal);
     Application application =
-        Application.of(file.toAbsolutePath(), nameOf(file), path.map(ContextPath::normal));
+        Application.of(
+            finished.file().toAbsolutePath(),
+            nameOf(artifact, path, site(entry)),
+            path,
+            finished.startsWithin().orElse(Application.STARTS_WITHIN));
     return service(entry).deploy(application, artifact, onAdminPort, dryRun);
   }
 
-  /** The name of an application that only its file tells. */
-  private static String nameOf(Path file) {
-    return file.getFileName()
-        .toString()
-        .replaceFirst("\\.[^.]*$", "")
-        .replaceFirst("##.*", "")
-        .replaceAll("[^A-Za-z0-9._-]", "-");
+  /**
+   * The name of an application that only its file tells: the file's own, unless another release of
+   * the same title stands at the very path that is asked for, which this one then replaces.
+   */
+  private static String nameOf(Artifact artifact, Optional<String> path, Site site) {
+    String title = named(artifact.name());
+    Optional<String> stands =
+        site.stockTaker().standing().owner(title).map(owner -> owner.placement().contextPath());
+    boolean replaces = path.isPresent() && (stands.isEmpty() || stands.equals(path));
+    String fileName = artifact.file().getFileName().toString().replaceFirst("\\.[^.]*$", "");
+    return replaces ? title : named(fileName);
+  }
+
+  private static String named(String text) {
+    return text.replaceFirst("##.*", "").replaceAll("[^A-Za-z0-9._-]", "-");
   }
 
   /** Takes an application away. */

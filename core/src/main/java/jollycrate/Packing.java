@@ -100,6 +100,21 @@ final class Packing {
    * does.
    */
   static PackDescription chosenToRun(Application application) {
+    application
+        .delivered()
+        .flatMap(application::pack)
+        .filter(pack -> !RUN.contains(pack.shape()) && !pack.shape().isWar())
+        .ifPresent(
+            pack -> {
+              throw new NotDescribedException(
+                  "Cannot run '"
+                      + pack.name()
+                      + "' as a service: "
+                      + pack.shape().label()
+                      + " is nothing that is delivered. Name another in [app] of "
+                      + application.file().orElseThrow()
+                      + ": one with shape = \"merged-jar\" or \"executable-war\"");
+            });
     List<PackDescription> programs =
         application.packs().stream().filter(pack -> RUN.contains(pack.shape())).toList();
     return application

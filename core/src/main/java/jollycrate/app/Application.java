@@ -42,6 +42,12 @@ public record Application(
 
   /** An application of which nothing is known but its artifact. */
   public static Application of(Path artifact, String name, Optional<String> path) {
+    return of(artifact, name, path, STARTS_WITHIN);
+  }
+
+  /** The same with another time that it may take to start. */
+  public static Application of(
+      Path artifact, String name, Optional<String> path, Duration startsWithin) {
     return new Application(
         Optional.empty(),
         name,
@@ -52,7 +58,7 @@ public record Application(
         Map.of(),
         Optional.of(artifact),
         path,
-        STARTS_WITHIN,
+        startsWithin,
         List.of(),
         List.of(),
         Map.of(),

@@ -39,6 +39,9 @@ public record Program(
     boolean restarts,
     Optional<SettingsFile> settings,
     Map<String, Handed> dataSources) {
+  /** Where a program works unless told, apart from what is ours. */
+  static final String WORK = "work";
+
   /** Stands for the path of the settings file. */
   public static final String SETTINGS = "{settings}";
 
@@ -63,7 +66,7 @@ public record Program(
           List.of(),
           List.of(),
           Map.of(),
-          "",
+          WORK,
           Optional.empty(),
           Optional.empty(),
           STOPS_WITHIN,

@@ -40,7 +40,7 @@ final class ProgramSection {
             section.arguments("arguments"),
             section.arguments("java"),
             variables(),
-            inside("folder").orElse(""),
+            inside("folder").orElse(Program.WORK),
             section.text("ready"),
             section.text("main"),
             section.duration("stops-within").orElse(Program.STOPS_WITHIN),

@@ -7,8 +7,6 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 import org.tomlj.TomlArray;
 import org.tomlj.TomlPosition;
 import org.tomlj.TomlTable;
@@ -18,8 +16,6 @@ import org.tomlj.TomlTable;
  * asked for is known; what else stands there is reported by {@link #end}.
  */
 final class Section {
-  private static final Pattern DURATION = Pattern.compile("(\\d{1,7})\\s*(ms|s|m|h)");
-
   private final TomlFile file;
   private final String name;
   private final List<TomlTable> layers;
@@ -86,22 +82,14 @@ final class Section {
     if (text.isEmpty()) {
       return Optional.empty();
     }
-    Matcher matcher = DURATION.matcher(text.get());
-    if (!matcher.matches()) {
+    Optional<Duration> duration = Durations.parse(text.get());
+    if (duration.isEmpty()) {
       problem(
           key,
           "'" + key + "' is no length of time: \"" + text.get() + "\"",
           "Write it like \"800ms\", \"5s\" or \"2m\"");
-      return Optional.empty();
     }
-    long amount = Long.parseLong(matcher.group(1));
-    return Optional.of(
-        switch (matcher.group(2)) {
-          case "ms" -> Duration.ofMillis(amount);
-          case "s" -> Duration.ofSeconds(amount);
-          case "m" -> Duration.ofMinutes(amount);
-          default -> Duration.ofHours(amount);
-        });
+    return duration;
   }
 
   /** A list of texts; one text counts as a list of one. */

@@ -49,8 +49,13 @@ final class ArtifactRule implements Rule {
             + (war ? "a WAR" : "an executable JAR or WAR"),
         war ? "no WEB-INF/ folder inside" : "no Main-Class in META-INF/MANIFEST.MF",
         war
-            ? "Deliver a WAR"
-            : "Pack it in the shape merged-jar or executable-war, or name its 'main' in [program]");
+            ? artifact.kind() == ArtifactKind.EAR
+                ? "Deliver one of the web modules inside it by itself"
+                : "Deliver a WAR"
+            : artifact.kind() == ArtifactKind.EAR
+                ? "An EAR needs a server for enterprise applications"
+                : "Pack it in the shape merged-jar or executable-war, or name its 'main' in"
+                    + " [program]");
   }
 
   private static void java(Scene scene, Artifact artifact, String name, List<Finding> findings) {

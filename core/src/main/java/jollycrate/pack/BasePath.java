@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Predicate;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import jollycrate.artifact.Splice;
@@ -37,14 +38,28 @@ final class BasePath {
   private final String base;
   private final List<Splice> splices = new ArrayList<>();
   private final List<String> told = new ArrayList<>();
+  private final List<String> missing = new ArrayList<>();
+  private final String built;
+  private final Predicate<String> packed;
 
   /**
    * @param path context path, {@code /} for the root
+   * @param built path that the pages were built for, from {@link #builtFor}; empty for the root
+   * @param packed whether a file is packed, by its path inside the application
    */
-  BasePath(String name, String text, String path) {
+  BasePath(String name, String text, String path, String built, Predicate<String> packed) {
     this.name = name;
     this.text = text;
     this.base = path.equals("/") ? "" : ascii(path);
+    this.built = built;
+    this.packed = packed;
+  }
+
+  /** The path that a page says it was built for, without a slash at its end; empty for the root. */
+  static String builtFor(String page) {
+    Element base = Parser.htmlParser().parseInput(page, "").selectFirst("base[href]");
+    String href = base == null ? "" : base.attr("href");
+    return href.matches("(/[^/?#]+)+/[^/]*") ? href.substring(0, href.lastIndexOf('/')) : "";
   }
 
   private static String ascii(String path) {
@@ -58,6 +73,11 @@ final class BasePath {
   /** What was found, as {@code file:line: from -> to}. */
   List<String> told() {
     return told;
+  }
+
+  /** Rewritten paths of assets that are not packed, as {@code file:line: path}. */
+  List<String> missing() {
+    return missing;
   }
 
   /** Edits of an HTML page. */
@@ -94,11 +114,11 @@ final class BasePath {
         change(from, range.endPos(), base + "/");
       }
     } else if (PATHS.contains(key)) {
-      prefix(from, value);
+      prefix(from, value, key.equals("src") || element.normalName().equals("link"));
     } else if (SETS.contains(key)) {
       Matcher matcher = IN_SET.matcher(value);
       while (matcher.find()) {
-        prefix(from + matcher.start(1), matcher.group(1));
+        prefix(from + matcher.start(1), matcher.group(1), true);
       }
     } else if (key.equals("style")) {
       inStyle(from, range.endPos());
@@ -116,26 +136,36 @@ final class BasePath {
     while (matcher.find()) {
       for (int group = 1; group <= matcher.groupCount(); group++) {
         if (matcher.group(group) != null) {
-          prefix(matcher.start(group), matcher.group(group));
+          prefix(matcher.start(group), matcher.group(group), true);
         }
       }
     }
   }
 
-  private void prefix(int at, String path) {
+  private void prefix(int at, String path, boolean asset) {
     boolean fromRoot = path.startsWith("/") && !path.startsWith("//");
-    boolean placed = path.equals(base) || path.startsWith(base + "/");
-    if (fromRoot && !base.isEmpty() && !placed) {
-      change(at, at + path.length(), base + path);
+    boolean placed = !base.isEmpty() && (path.equals(base) || path.startsWith(base + "/"));
+    if (!fromRoot || placed || base.isEmpty() && built.isEmpty()) {
+      return;
     }
+    boolean known = !built.isEmpty() && (path.equals(built) || path.startsWith(built + "/"));
+    String inside = known ? path.substring(built.length()) : path;
+    change(at, at + path.length(), base + inside);
+    String file = inside.replaceFirst("[?#].*", "").replaceFirst("^/", "");
+    if (asset && !file.isEmpty() && !packed.test(file)) {
+      missing.add(name + ":" + lineOf(at) + ": " + base + inside);
+    }
+  }
+
+  private long lineOf(int position) {
+    return 1 + text.substring(0, position).chars().filter(c -> c == '\n').count();
   }
 
   private void change(int from, int to, String path) {
     String before = text.substring(from, to);
     if (!before.equals(path)) {
-      long line = 1 + text.substring(0, from).chars().filter(c -> c == '\n').count();
       splices.add(new Splice(from, to, path));
-      told.add(name + ":" + line + ": " + before + " -> " + path);
+      told.add(name + ":" + lineOf(from) + ": " + before + " -> " + path);
     }
   }
 

@@ -106,6 +106,9 @@ final class Layout implements AutoCloseable {
     }
     mainClass = Optional.of(request.main().isPresent() ? classes.mainClass(libraries) : LAUNCHER);
     attributes.put("Main-Class", LAUNCHER);
+    if (request.main().isPresent()) {
+      attributes.put("Start-Class", mainClass.get());
+    }
     for (Map.Entry<String, byte[]> one : InsideParts.of("jollycrate/alone").entrySet()) {
       contents.add(one.getKey(), one.getValue(), "launcher");
     }

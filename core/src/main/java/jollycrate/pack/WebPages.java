@@ -27,6 +27,8 @@ final class WebPages {
   private final Contents contents;
   private final List<String> rewritten = new ArrayList<>();
   private final List<String> settled = new ArrayList<>();
+  private final List<String> missing = new ArrayList<>();
+  private String built = "";
 
   WebPages(PackRequest request, Contents contents) {
     this.pages = request.pages();
@@ -34,6 +36,7 @@ final class WebPages {
   }
 
   void prepare() throws IOException {
+    built = builtFor();
     long assets = 0;
     for (Entry entry : List.copyOf(contents.entries().values())) {
       String name = entry.name();
@@ -55,12 +58,28 @@ final class WebPages {
               + pages.path(),
           rewritten);
     }
+    if (!missing.isEmpty()) {
+      contents.warn("pages ask for files that are not packed", missing);
+    }
     contents.remark(
         "browsers ask for pages each time and keep "
             + assets
             + (assets == 1 ? " fingerprinted asset" : " fingerprinted assets")
             + " for a year",
         List.of());
+  }
+
+  /** What the first page that says so was built for. */
+  private String builtFor() throws IOException {
+    for (Entry entry : contents.entries().values()) {
+      if (PageCaching.isPage(entry.name()) && !entry.name().startsWith("WEB-INF/")) {
+        String path = BasePath.builtFor(text(entry));
+        if (!path.isEmpty()) {
+          return path;
+        }
+      }
+    }
+    return "";
   }
 
   private static String simple(String name) {
@@ -73,10 +92,11 @@ final class WebPages {
       return;
     }
     String text = text(entry);
-    BasePath base = new BasePath(name, text, pages.path());
+    BasePath base = new BasePath(name, text, pages.path(), built, contents.entries()::containsKey);
     List<Splice> splices =
         new ArrayList<>(PageCaching.isPage(name) ? base.inPage() : base.inStyle());
     rewritten.addAll(base.told());
+    missing.addAll(base.missing());
     if (PageCaching.isPage(name) && !pages.settings().isEmpty()) {
       base.settingsBlock(json())
           .ifPresent(

@@ -26,6 +26,14 @@ public record Order(
     Map<Reference, String> values,
     Optional<Unfolded> unfolded) {
 
+  /**
+   * The version as it may stand in the name of a file, with a hyphen before it; empty when there is
+   * none, or when what a manifest says is too long or holds something else than a version does.
+   */
+  public String versionInNames() {
+    return version.matches("[A-Za-z0-9][A-Za-z0-9._+-]{0,31}") ? "-" + version : "";
+  }
+
   /** The same, run from where the artifact stands unpacked. */
   public Order from(Unfolded place) {
     return new Order(

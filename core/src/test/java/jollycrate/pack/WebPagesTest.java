@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import jollycrate.pages.Freshness;
@@ -35,6 +36,8 @@ class WebPagesTest {
           """
           <base href="/">                        | <base href="/desk/">
           <base href="/old/">                    | <base href="/desk/">
+          <base href="/old/"><img src="/old/a">  | <base href="/desk/"><img src="/desk/a">
+          <base href="/old/"><img src="/a">      | <base href="/desk/"><img src="/desk/a">
           <base href="./">                       | <base href="./">
           <a href="/x">                          | <a href="/desk/x">
           <a href='/x'>                          | <a href='/desk/x'>
@@ -61,6 +64,23 @@ class WebPagesTest {
     boolean told =
         packed.remarks().stream().anyMatch(remark -> remark.text().contains("rewritten"));
     assertThat(told).isEqualTo(!page.equals(expected));
+  }
+
+  @Test
+  void anAssetThatIsAskedForAndNotPackedIsWarnedOf() throws IOException {
+    Packed packed = pack("/desk", "<script src='/app.js'></script><a href='/tickets'>", Map.of());
+    assertThat(packed.remarks())
+        .filteredOn(Packed.Remark::warning)
+        .singleElement()
+        .extracting(Packed.Remark::details)
+        .isEqualTo(List.of("index.html:1: /desk/app.js"));
+  }
+
+  @Test
+  void whatWasBuiltForAnotherPathIsBroughtToTheRoot() throws IOException {
+    String page = "<base href=\"/old/\"><img src=\"/old/a.png\">";
+    assertThat(Project.text(pack("/", page, Map.of()), "index.html"))
+        .isEqualTo("<base href=\"/\"><img src=\"/a.png\">");
   }
 
   @Test

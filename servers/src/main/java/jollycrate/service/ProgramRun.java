@@ -50,9 +50,13 @@ final class ProgramRun {
   record Made(
       String text, boolean secret, List<String> hidden, Optional<ProgramSettings.Made> settings) {}
 
-  /** Whether the artifact is one of ours, whose launcher takes its port by an argument. */
+  /**
+   * Whether our launcher serves the artifact, and takes its port by an argument; it does not where
+   * it only goes on to a main class of the application's own.
+   */
   boolean isAlone() {
-    return artifact.mainClass().filter(ALONE::equals).isPresent();
+    return artifact.mainClass().filter(ALONE::equals).isPresent()
+        && artifact.startClass().isEmpty();
   }
 
   /** Where the program works. */
@@ -193,13 +197,12 @@ final class ProgramRun {
 
   /** Where the artifact stands. */
   Path jar() {
-    String version = order.version().isEmpty() ? "" : "-" + order.version();
     String name = artifact.file().getFileName().toString();
     return files
         .releases()
         .resolve(
             application.name()
-                + version
+                + order.versionInNames()
                 + "-"
                 + Digests.brief(artifact.digest())
                 + name.substring(Math.max(0, name.lastIndexOf('.'))));

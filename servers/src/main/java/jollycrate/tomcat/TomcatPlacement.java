@@ -100,9 +100,12 @@ final class TomcatPlacement {
   }
 
   private Path warPath() {
-    String version = order.version().isEmpty() ? "" : "-" + order.version();
     return own.resolve(
-        application.name() + version + "-" + Digests.brief(artifact.digest()) + ".war");
+        application.name()
+            + order.versionInNames()
+            + "-"
+            + Digests.brief(artifact.digest())
+            + ".war");
   }
 
   private static Piece support(Path path, Content content, Access access) {

@@ -1,9 +1,12 @@
 package jollycrate.cli.command;
 
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.Optional;
 import java.util.concurrent.Callable;
 import jollycrate.Crate;
+import jollycrate.FinishedArtifact;
+import jollycrate.app.Durations;
 import jollycrate.cli.options.BuildOptions;
 import jollycrate.cli.options.CommonOptions;
 import jollycrate.cli.output.DeliveryView;
@@ -52,6 +55,12 @@ public final class DeployCommand implements Callable<Integer> {
   private String path;
 
   @Option(
+      names = "--starts-within",
+      paramLabel = "TIME",
+      description = "How long FILE may take to start, like 90s; else a minute.")
+  private String startsWithin;
+
+  @Option(
       names = "--on-admin-port",
       description = "Deliver to the admin listener, which answers on loopback only.")
   private boolean onAdminPort;
@@ -70,17 +79,33 @@ public final class DeployCommand implements Callable<Integer> {
       throw new ParameterException(
           spec.commandLine(), "--path goes with FILE; with jolly.toml, write 'path' under [app]");
     }
+    if (startsWithin != null && file == null) {
+      throw new ParameterException(
+          spec.commandLine(),
+          "--starts-within goes with FILE; with jolly.toml, write 'starts-within' under [app]");
+    }
     DeliveryView view = new DeliveryView(session.screen());
     Crate crate = session.crate(options, view);
     DeliveryOutcome outcome =
         file == null
             ? crate.deploy(server, onAdminPort, dryRun, build.mode())
             : crate.deployFile(
-                session.setting().folder().resolve(file).normalize(),
-                Optional.ofNullable(path),
+                new FinishedArtifact(
+                    session.setting().folder().resolve(file).normalize(),
+                    Optional.ofNullable(path),
+                    Optional.ofNullable(startsWithin).map(this::duration)),
                 server,
                 onAdminPort,
                 dryRun);
     return session.end(options, view, outcome);
+  }
+
+  private Duration duration(String text) {
+    return Durations.parse(text)
+        .orElseThrow(
+            () ->
+                new ParameterException(
+                    spec.commandLine(),
+                    "'" + text + "' is no length of time like 90s or 2m, in --starts-within"));
   }
 }

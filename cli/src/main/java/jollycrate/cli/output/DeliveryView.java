@@ -53,6 +53,9 @@ public final class DeliveryView implements LiveLine {
               screen.line(style.odd("packed with a warning: ") + remark.text());
               remark.details().forEach(detail -> screen.line(MARGIN + style.faint(detail)));
             });
+    packed.remarks().stream()
+        .filter(remark -> !remark.warning() && !remark.details().isEmpty())
+        .forEach(remark -> screen.line("packed: " + remark.text()));
   }
 
   @Override

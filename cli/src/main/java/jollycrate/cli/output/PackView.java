@@ -177,7 +177,7 @@ public final class PackView implements PackWatch, Progress {
     table.lines().forEach(screen::line);
     all.stream()
         .flatMap(packed -> packed.remarks().stream())
-        .filter(Packed.Remark::warning)
+        .filter(remark -> remark.warning() || !remark.details().isEmpty())
         .distinct()
         .forEach(this::remark);
   }
