@@ -30,6 +30,9 @@ public final class Main {
   private static void endOrderly(Interrupts interrupts, CountDownLatch ended, int[] code) {
     boolean signalled = ended.getCount() > 0;
     interrupts.ask();
+    if (signalled && interrupts.mayEndAtOnce()) {
+      Runtime.getRuntime().halt(ExitCode.INTERRUPTED.code());
+    }
     try {
       ended.await();
     } catch (InterruptedException e) {

@@ -2,15 +2,21 @@ package jollycrate.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import com.fasterxml.jackson.databind.JsonNode;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.PrintStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Map;
 import java.util.Optional;
 import jollycrate.Setting;
+import jollycrate.app.Secrets;
+import jollycrate.cli.output.Screen;
+import jollycrate.cli.output.Style;
 import jollycrate.delivery.Interrupts;
+import jollycrate.server.Json;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -104,12 +110,36 @@ class JollyTest {
     Files.writeString(
         folder.resolve("jolly.toml"), "name = 'x'\nversion = '1'\n[pack]\nweb = 'web'\n");
     assertThat(run("pack --json")).isZero();
-    com.fasterxml.jackson.databind.JsonNode packed =
-        jollycrate.server.Json.told().readTree(out.toByteArray());
+    JsonNode packed = Json.told().readTree(out.toByteArray());
     assertThat(packed.get("changed").asBoolean()).isTrue();
     out.reset();
     assertThat(run("inspect crate/x-1.war --json")).isZero();
-    assertThat(jollycrate.server.Json.told().readTree(out.toByteArray()).get("digest"))
+    assertThat(Json.told().readTree(out.toByteArray()).get("digest"))
         .isEqualTo(packed.get("digest"));
+  }
+
+  @Test
+  void aCommandThatFailsGivesADocumentToo() throws IOException {
+    assertThat(run("server list --json")).isEqualTo(3);
+    JsonNode failed = Json.told().readTree(out.toByteArray());
+    assertThat(failed.get("exit").asInt()).isEqualTo(3);
+    assertThat(failed.get("result").asText()).isEqualTo("WRONG_FILE");
+    assertThat(failed.get("error").asText()).contains("Cannot find servers.toml");
+    out.reset();
+    assertThat(run("deploy --json --nowhere")).isEqualTo(2);
+    assertThat(Json.told().readTree(out.toByteArray()).get("exit").asInt()).isEqualTo(2);
+  }
+
+  /** A document stays one when a secret looks like a number in it. */
+  @Test
+  void secretsAreMaskedInTextsOnly() throws IOException {
+    PrintStream stream = new PrintStream(out, true);
+    Secrets secrets = new Secrets(name -> null);
+    secrets.hide("8080", "(hidden)");
+    new Screen(stream, stream, Style.ofThisProcess(name -> null), secrets)
+        .json(Map.of("http", 8080, "words", "port 8080 it is"));
+    JsonNode document = Json.told().readTree(out.toByteArray());
+    assertThat(document.get("http").asInt()).isEqualTo(8080);
+    assertThat(document.get("words").asText()).isEqualTo("port (hidden) it is");
   }
 }

@@ -93,7 +93,7 @@ final class Act {
     try {
       StepList last = reach(first, carrier);
       interrupts.obey();
-      new Ending(site, journal).prepare(next(first, journal, found));
+      new Ending(site, journal).prepare(next(first, journal, found).in(site.server().folder()));
       journal.write(new JournalLine.Proven(last.tidy()));
     } catch (OvertakenException e) {
       throw e;

@@ -1,6 +1,7 @@
 package jollycrate.server;
 
 import com.fasterxml.jackson.annotation.JsonIgnore;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -8,8 +9,12 @@ import java.util.Optional;
 import java.util.SortedMap;
 import java.util.TreeMap;
 
-/** What we delivered to a server and still answer for: {@code .jolly/standing.json}. */
-public record Standing(List<Owner> applications) {
+/**
+ * What we delivered to a server and still answer for: {@code .jolly/standing.json}.
+ *
+ * @param folder of the server that this was written for; empty before anything was
+ */
+public record Standing(String folder, List<Owner> applications) {
   /** The digest that a folder has. */
   public static final String FOLDER = "folder";
 
@@ -19,7 +24,7 @@ public record Standing(List<Owner> applications) {
   }
 
   /** Nothing was delivered. */
-  public static final Standing NONE = new Standing(List.of());
+  public static final Standing NONE = new Standing("", List.of());
 
   /**
    * A piece as we left it.
@@ -63,16 +68,22 @@ public record Standing(List<Owner> applications) {
         .toList();
   }
 
+  /** The same, written for a folder. */
+  public Standing in(Path place) {
+    return new Standing(place.toString(), applications);
+  }
+
   /** The same with one application in place of its earlier state. */
   public Standing with(Owner owner) {
     List<Owner> all = new ArrayList<>(without(owner.name()).applications);
     all.add(owner);
-    return new Standing(List.copyOf(all));
+    return new Standing(folder, List.copyOf(all));
   }
 
   /** The same without an application. */
   public Standing without(String name) {
-    return new Standing(applications.stream().filter(owner -> !owner.name().equals(name)).toList());
+    return new Standing(
+        folder, applications.stream().filter(owner -> !owner.name().equals(name)).toList());
   }
 
   /** Every piece by key. */

@@ -217,7 +217,21 @@ public final class StockTaker {
    * @throws RecordsException when our record cannot be read
    */
   public Standing standing() {
-    return record(records().standing(), Standing.class).orElse(Standing.NONE);
+    Standing standing = record(records().standing(), Standing.class).orElse(Standing.NONE);
+    String here = server.folder().toString();
+    if (!standing.folder().isEmpty() && !standing.folder().equals(here)) {
+      throw new RecordsException(
+          "Cannot go on: what stands in '"
+              + here
+              + "' was delivered when this folder was '"
+              + standing.folder()
+              + "', and paths in it lead there. Nothing was touched. Put it back to that place, or"
+              + " the link to it, or take out by hand what was delivered and run 'jolly recover"
+              + " --on "
+              + server.name()
+              + " --set-aside'");
+    }
+    return standing;
   }
 
   private <T> Optional<T> record(Path file, Class<T> type) {

@@ -18,6 +18,7 @@ import org.junit.jupiter.params.provider.ValueSource;
 class KillIT {
   private static final Duration LIMIT = Duration.ofSeconds(60);
 
+  private static final int KILLED = 128 + 9;
   private static final long LOOK_AGAIN_NANOS = 200_000;
 
   @TempDir Path folder;
@@ -83,5 +84,6 @@ class KillIT {
     }
     process.destroyForcibly();
     assertThat(process.waitFor(10, TimeUnit.SECONDS)).isTrue();
+    assertThat(process.exitValue()).as("killed in time").isEqualTo(KILLED);
   }
 }

@@ -32,6 +32,7 @@ public final class CompareCommand implements Callable<Integer> {
 
   @Override
   public Integer call() {
+    session.interrupts().changesNothing();
     Crate crate = session.crate(options);
     Artifact one = crate.inspect(resolved(before), options.json());
     Artifact other = crate.inspect(resolved(after), options.json());

@@ -26,6 +26,7 @@ public final class DeliveriesCommand implements Callable<Integer> {
 
   @Override
   public Integer call() {
+    session.interrupts().changesNothing();
     ServerService service = session.crate(options).server(on.name());
     List<DeliveryRecord> records = service.deliveries();
     if (options.json()) {

@@ -31,6 +31,7 @@ public final class InspectCommand implements Callable<Integer> {
 
   @Override
   public Integer call() {
+    session.interrupts().changesNothing();
     Artifact artifact =
         session
             .crate(options)

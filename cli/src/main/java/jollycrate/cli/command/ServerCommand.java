@@ -169,6 +169,7 @@ public final class ServerCommand implements Runnable {
 
     @Override
     public Integer call() {
+      session.interrupts().changesNothing();
       List<ServerState> servers = session.crate(options).servers();
       if (options.json()) {
         return session.ended(ExitCode.DONE, "servers", servers);
