@@ -46,6 +46,13 @@ final class PageCaching {
     String text = descriptor == null ? "" : new String(bytes(descriptor), StandardCharsets.UTF_8);
     ServletNamespace namespace = namespace(contents, text);
     if (text.contains("metadata-complete=\"true\"") || namespace == ServletNamespace.NONE) {
+      contents.remark(
+          "browsers may keep pages of an earlier release: "
+              + (namespace == ServletNamespace.NONE
+                  ? "nothing tells for which servlet API this is made, so no filter was added;"
+                      + " shape = \"web\" adds one"
+                  : "web.xml is complete and takes no filter of ours"),
+          List.of());
       return;
     }
     add(contents, namespace, "");
