@@ -22,7 +22,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
 /** The verbs of this machine keep what their contract says. */
-class LocalHostTest implements HostFilesContract {
+class LocalHostTest implements HostProcessesContract {
   private static final Duration LIMIT = Duration.ofSeconds(10);
 
   @TempDir Path folder;
@@ -34,6 +34,11 @@ class LocalHostTest implements HostFilesContract {
   @Override
   public HostFiles files() {
     return files;
+  }
+
+  @Override
+  public HostProcesses processes() {
+    return processes;
   }
 
   @Override
@@ -200,25 +205,6 @@ class LocalHostTest implements HostFilesContract {
     assertThat(processes.life(elsewhere)).isEqualTo(Life.UNKNOWN);
     Identity earlierBoot = new Identity("another boot", self.space(), self.pid(), self.ticks());
     assertThat(processes.life(earlierBoot)).isEqualTo(Life.GONE);
-  }
-
-  @Test
-  void aLockIsHeldUntilItIsLetGo() throws IOException {
-    Path lock = folder.resolve("lock");
-    try (Hold hold = processes.hold(lock, "mine", access).orElseThrow()) {
-      assertThat(processes.hold(lock, "yours", access)).isEmpty();
-      assertThat(lock).hasContent("mine");
-      assertThat(files.facts(lock).access()).isEqualTo(access);
-      assertThat(hold.stands()).isTrue();
-      Files.delete(lock);
-      assertThat(hold.stands()).isFalse();
-      try (Hold other = processes.hold(lock, "yours", access).orElseThrow()) {
-        assertThat(hold.stands()).isFalse();
-        hold.close();
-        assertThat(other.stands()).isTrue();
-      }
-    }
-    assertThat(lock).doesNotExist();
   }
 
   @Test

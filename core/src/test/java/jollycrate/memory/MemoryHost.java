@@ -43,7 +43,7 @@ public final class MemoryHost extends MemoryFiles implements HostProcesses, Time
   private int failing = -1;
   private int failingRead = -1;
   private boolean fillsUp;
-  private final Map<Path, Long> locks = new HashMap<>();
+  private final Map<Path, MemoryHold> locks = new HashMap<>();
   private Optional<MemoryFront> front = Optional.empty();
   private Runnable reaction = () -> {};
 
@@ -201,13 +201,15 @@ public final class MemoryHost extends MemoryFiles implements HostProcesses, Time
   public Optional<Hold> hold(Path file, String content, Access access) {
     needsSpace();
     point();
-    if (locks.getOrDefault(file, 0L) == self) {
+    MemoryHold held = locks.get(file);
+    if (held != null && held.holder == self && held.stands()) {
       return Optional.empty();
     }
-    locks.put(file, self);
     quietly(file, content);
+    MemoryHold hold = new MemoryHold(file, self);
+    locks.put(file, hold);
     point();
-    return Optional.of(new MemoryHold(file, self));
+    return Optional.of(hold);
   }
 
   /** A lock of one process. */
@@ -222,11 +224,14 @@ public final class MemoryHost extends MemoryFiles implements HostProcesses, Time
 
     @Override
     public boolean stands() {
-      return locks.getOrDefault(file, 0L) == holder && exists(file);
+      return locks.get(file) == this && exists(file);
     }
 
     @Override
     public void close() {
+      if (!stands()) {
+        return;
+      }
       locks.remove(file);
       point();
       quietlyDelete(file);

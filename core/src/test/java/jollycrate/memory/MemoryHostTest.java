@@ -2,11 +2,12 @@ package jollycrate.memory;
 
 import java.nio.file.Path;
 import jollycrate.host.HostFiles;
-import jollycrate.host.HostFilesContract;
+import jollycrate.host.HostProcesses;
+import jollycrate.host.HostProcessesContract;
 import org.junit.jupiter.api.BeforeEach;
 
 /** The machine in memory keeps to the contract of the real one. */
-class MemoryHostTest implements HostFilesContract {
+class MemoryHostTest implements HostProcessesContract {
   private final MemoryHost host = new MemoryHost();
 
   @BeforeEach
@@ -16,6 +17,11 @@ class MemoryHostTest implements HostFilesContract {
 
   @Override
   public HostFiles files() {
+    return host;
+  }
+
+  @Override
+  public HostProcesses processes() {
     return host;
   }
 
