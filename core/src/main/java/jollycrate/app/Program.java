@@ -17,7 +17,7 @@ import java.util.stream.Stream;
  * @param arguments may hold {@link #SETTINGS}, {@link #PORT} and {@link #ADDRESS}
  * @param java options of the JVM, may hold the same
  * @param variables by name; values may be references or hold the same
- * @param folder where it works, relative to the service's folder; empty for that itself
+ * @param folder where it works, relative to the service's folder
  * @param ready a text that a line of its output holds once it is up
  * @param main class to start in place of the one that its manifest names
  * @param stopsWithin how long it may take to end when it is asked to

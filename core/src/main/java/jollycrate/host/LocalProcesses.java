@@ -26,6 +26,7 @@ import java.util.function.Supplier;
 final class LocalProcesses implements HostProcesses {
   private static final Map<String, String> PROGRAMS =
       Map.of("PATH", "/usr/bin:/bin", "LC_ALL", "C");
+  private static final long FIRST_PROCESS = 1;
   private static final Duration LOOK_AGAIN = Duration.ofMillis(5);
   private static final Duration SIGNAL_LIMIT = Duration.ofSeconds(5);
   private static final Duration NOTE_LIMIT = Duration.ofSeconds(10);
@@ -331,8 +332,10 @@ final class LocalProcesses implements HostProcesses {
             return Fact.unknown("the processes behind port " + port + " belong to another user");
           }
           Set<Identity> acceptors = new HashSet<>();
-          for (long pid : ProcFs.kin(holders)) {
-            if (ProcFs.sockets(pid).contains(inode.get())) {
+          Set<Long> family = ProcFs.kin(holders);
+          holders.forEach(pid -> family.add(ProcFs.parent(pid)));
+          for (long pid : family) {
+            if (pid > FIRST_PROCESS && ProcFs.sockets(pid).contains(inode.get())) {
               acceptors.add(identityOf(pid));
             }
           }
@@ -340,7 +343,7 @@ final class LocalProcesses implements HostProcesses {
         });
   }
 
-  /** Those that show what they have open; their kin may hide it. */
+  /** Those that show what they have open; who opened it, and their kin, may hide it. */
   private static Set<Long> seenHolders(String inode) {
     Set<Long> holders = new HashSet<>();
     for (long pid : ProcFs.processes()) {

@@ -74,6 +74,11 @@ final class ProcFs {
         .orElse(OptionalLong.empty());
   }
 
+  /** The parent of a process; 0 when it has ended. */
+  static long parent(long pid) {
+    return stat(pid).map(fields -> Long.parseLong(fields[PARENT])).orElse(0L);
+  }
+
   /** Fields of a living process from its state on. */
   private static Optional<String[]> stat(long pid) {
     String stat = text(PROC.resolve(pid + "/stat")).orElse("");

@@ -14,6 +14,7 @@ import java.util.function.BiConsumer;
 import java.util.function.Consumer;
 import jollycrate.delivery.DeliveryOutcome;
 import jollycrate.delivery.DeliveryOutcome.Result;
+import jollycrate.foresee.Finding;
 import jollycrate.host.HostException;
 import jollycrate.journal.OvertakenException;
 import jollycrate.server.RecordsException;
@@ -366,6 +367,25 @@ class KillContractTest {
     world.requests = () -> {};
     assertThat(world.control().recover().orElseThrow().result()).isEqualTo(Result.TAKEN_BACK);
     assertThat(world.server.answer("a")).contains(OLD);
+  }
+
+  /** What cannot be read is neither "stopped" nor "switched". */
+  @Test
+  void whereProcessesAreHiddenNothingIsTouched() {
+    World world = new World(Swap.BESIDE_THEN_SWITCH, releases, true);
+    world.deploy("a", OLD);
+    Map<String, String> before = world.files();
+    world.host.hidesOthers = true;
+    DeliveryOutcome outcome = world.deploy("a", NEW);
+    assertThat(outcome.result()).isEqualTo(Result.BLOCKED);
+    assertThat(outcome.findings())
+        .extracting(Finding::message)
+        .contains("whether this server runs cannot be told")
+        .anyMatch(message -> message.contains("could not be told when this web server"));
+    world.undeploy("a");
+    assertThat(world.last.orElseThrow().result()).isEqualTo(Result.BLOCKED);
+    assertThatThrownBy(() -> world.control().stop()).hasMessageContaining("Cannot tell whether");
+    assertThat(world.files()).isEqualTo(before);
   }
 
   @Test

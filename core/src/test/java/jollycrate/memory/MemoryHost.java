@@ -43,6 +43,10 @@ public final class MemoryHost extends MemoryFiles implements HostProcesses, Time
   private int failing = -1;
   private int failingRead = -1;
   private boolean fillsUp;
+
+  /** Whether processes of others are hidden here. */
+  boolean hidesOthers;
+
   private final Map<Path, MemoryHold> locks = new HashMap<>();
   private Optional<MemoryFront> front = Optional.empty();
   private Runnable reaction = () -> {};
@@ -172,6 +176,9 @@ public final class MemoryHost extends MemoryFiles implements HostProcesses, Time
 
   @Override
   public Fact<List<jollycrate.host.Program>> programs(String argument) {
+    if (hidesOthers) {
+      return Fact.unknown("processes of others are hidden");
+    }
     return Fact.known(
         programs.keySet().stream()
             .filter(pid -> argument.equals(SERVER) || argument.equals(programs.get(pid).token()))
@@ -191,6 +198,9 @@ public final class MemoryHost extends MemoryFiles implements HostProcesses, Time
 
   @Override
   public Life life(Identity process) {
+    if (hidesOthers && process.pid() != self) {
+      return Life.UNKNOWN;
+    }
     Program program = programs.get(process.pid());
     boolean runs = process.pid() == self || program != null && program.ticks() == process.ticks();
     return runs ? Life.RUNS : Life.GONE;
@@ -283,6 +293,9 @@ public final class MemoryHost extends MemoryFiles implements HostProcesses, Time
 
   @Override
   public Fact<Set<Identity>> acceptors(int port) {
+    if (hidesOthers) {
+      return Fact.unknown("processes of others are hidden");
+    }
     return Fact.known(front.map(MemoryFront::acceptors).orElse(Set.of()));
   }
 

@@ -231,7 +231,7 @@ class FrontIT {
         Yard.kill(yard.program());
         Yard.until("the end of it", () -> asked().startsWith("502"));
         assertThat(yard.ends(7, "check", "--on", "yard").out())
-            .contains("the program does not listen on port");
+            .contains("yard does not run: the program was killed (signal 9)");
       } finally {
         nginx.destroy();
         nginx.waitFor();
