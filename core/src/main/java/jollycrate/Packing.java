@@ -2,6 +2,7 @@ package jollycrate;
 
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.DateTimeException;
 import java.time.LocalDateTime;
@@ -175,6 +176,7 @@ final class Packing {
     List<Path> sources =
         application.build().map(Build::sources).orElse(List.of(folder.resolve(SOURCES)));
     if (!description.classes().isEmpty()
+        && description.classes().stream().allMatch(Files::exists)
         && ProjectBuild.lacksClasses(sources, description.classes())) {
       throw new BuildException(
           "Cannot pack '"

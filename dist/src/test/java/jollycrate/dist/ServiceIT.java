@@ -52,7 +52,7 @@ class ServiceIT {
       Program.Run first = yard.ends(0, "deploy", "--to", "yard");
       assertThat(first.all()).doesNotContain("ding-dong").contains("+bell.port=" + yard.http);
       assertThat(yard.page("/")).isEqualTo("200 räder & <\\u> 16 a = b 127.0.0.1");
-      Path inPlace = yard.server.resolve("conf/bell.properties");
+      Path inPlace = yard.server.resolve("work/conf/bell.properties");
       assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(inPlace)))
           .isEqualTo("rw-------");
       long pid = yard.program();

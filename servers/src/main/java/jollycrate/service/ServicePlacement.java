@@ -176,7 +176,7 @@ final class ServicePlacement {
             PickUp.LIVE));
     server.front().ifPresent(front -> pieces.add(upstream(front, port)));
     traces.forEach(this::mustBeFree);
-    return new Pieces(pieces, traces);
+    return new Pieces(pieces.stream().distinct().toList(), traces);
   }
 
   /** Folders below the service's own that lead to one, the outermost first. */
