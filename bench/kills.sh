@@ -2,8 +2,8 @@
 # Kills deliveries with SIGKILL, at random moments and at chosen lines of the journal, on a Tomcat
 # and on a service; then recovers, and looks whether it ended wholly old or wholly new: the release
 # on record answers, there is one process, nothing half done is left, and after the last undeploy
-# every path is as it was. Argument: the folder of the built program. KILLS (200) and SEED may be
-# given. Prints a line for each kill that did not end right, and a sum; exit code 1 then.
+# every path is as it was. Argument: the folder of the built program. KILLS (200), SEED and
+# PORT, the first of three ports, may be given. Prints a line for each kill that did not end right, and a sum; exit code 1 then.
 set -u
 program=$(cd "$1" && pwd)
 kills=${KILLS:-200}
@@ -14,8 +14,9 @@ cd "$work/spokes" || exit 1
 export JOLLY_DATA="$work/data" SPOKES_DB_PASSWORD=chain ROBIN_PASSWORD=tandem
 jolly() { "$program/bin/jolly" "$@"; }
 trap 'jolly server stop bench >/dev/null; jolly server stop solo >/dev/null; rm -rf "$work"' EXIT
-jolly server new bench >/dev/null || exit 1
-jolly server new solo --as-service >/dev/null || exit 1
+first=${PORT:-27801} # ports of its own, also while nothing listens there
+jolly server new bench --http "$first" --admin $((first + 1)) >/dev/null || exit 1
+jolly server new solo --as-service --http $((first + 2)) >/dev/null || exit 1
 jolly deploy --to bench >/dev/null || exit 1
 jolly deploy --to solo >/dev/null || exit 1
 jolly undeploy spokes --from bench >/dev/null || exit 1

@@ -42,6 +42,7 @@ final class ServerStart {
     for (Standing.Owner owner : stock.standing().applications()) {
       new Waits(site, progress, interrupts)
           .until(stock, owner.placement(), Expected.UP, from)
+          .map(cause -> cause.of(owner.name()))
           .ifPresent(failed::add);
     }
     if (!site.traits().listens() && !failed.isEmpty()) {

@@ -19,6 +19,11 @@ public record Cause(String what, String where, List<String> why, String next, in
     return new Cause(what, "", List.of(), next, -1);
   }
 
+  /** The same of an application among several. */
+  public Cause of(String application) {
+    return new Cause(application + ": " + what, where, why, next, logPosition);
+  }
+
   /** The same with further evidence behind it. */
   public Cause with(List<String> more) {
     List<String> all = new ArrayList<>(why);

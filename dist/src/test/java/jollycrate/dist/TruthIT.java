@@ -40,7 +40,7 @@ class TruthIT {
       String cause = "listener shop.Start threw IllegalStateException: closed today";
       assertThat(workshop.ends(7, "server", "start", "bench").out())
           .contains("Server bench started")
-          .contains("Not up: " + cause);
+          .contains("Not up: moody: " + cause);
       assertThat(workshop.ends(7, "check", "moody", "--on", "bench").out()).contains(cause);
       assertThat(workshop.ok("server", "list")).contains("moody did not start: " + cause);
       assertThat(workshop.ends(5, "deploy", war.toString(), "--to", "bench").out())
