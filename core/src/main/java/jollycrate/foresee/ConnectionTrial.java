@@ -69,6 +69,7 @@ public final class ConnectionTrial {
             server.javaProgram().toString(),
             "-XX:TieredStopAtLevel=1",
             "-XX:+UseSerialGC",
+            "-Dderby.stream.error.file=/dev/null",
             "-cp",
             probe + File.pathSeparator + source.driver(),
             PROBE);
