@@ -110,6 +110,9 @@ public final class DeliveryService {
               + site.server().name()
               + " at "
               + ContextPath.shown(wanted.placement().contextPath()));
+      if (Finding.anyBlocker(findings) && begunMeanwhile(dryRun)) {
+        continue;
+      }
       tell(outcome, findings, stock, steps);
       if (Finding.anyBlocker(findings)) {
         return outcome.end(DeliveryOutcome.Result.BLOCKED, site.time().now());
@@ -152,6 +155,9 @@ public final class DeliveryService {
               + site.server().name()
               + " at "
               + ContextPath.shown(placement.contextPath()));
+      if (Finding.anyBlocker(findings) && begunMeanwhile(dryRun)) {
+        continue;
+      }
       tell(outcome, findings, stock, steps);
       if (Finding.anyBlocker(findings)) {
         return outcome.end(DeliveryOutcome.Result.BLOCKED, site.time().now());
@@ -199,6 +205,13 @@ public final class DeliveryService {
     return outcome.end(
         passed ? DeliveryOutcome.Result.UNCHANGED : DeliveryOutcome.Result.CHECKS_FAILED,
         site.time().now());
+  }
+
+  /**
+   * What somebody changes just now is no finding: whoever changes something has to wait for him.
+   */
+  private boolean begunMeanwhile(boolean dryRun) {
+    return !dryRun && Recovery.unfinished(site).isPresent();
   }
 
   private void tell(OutcomeBuilder outcome, List<Finding> findings, Stock stock, StepList steps) {
@@ -312,8 +325,11 @@ public final class DeliveryService {
         this::run);
   }
 
-  /** The folder where the application works, when it is there already. */
+  /** The folder where the application works: its server's, or a program's own when it is there. */
   private Path worksIn(Order order) {
+    if (site.traits().listens()) {
+      return site.server().folder();
+    }
     Path folder = site.server().folder().resolve(order.application().program().folder());
     return site.files().facts(folder).isFolder() ? folder : site.server().folder();
   }

@@ -45,7 +45,9 @@ class TwiceIT {
     try (Workshop workshop = Workshop.open(folder)) {
       workshop.ok("deploy", "--to", "bench");
       workshop.edit(workshop.folder.resolve("web/style.css"), "#1f6f5c", "#5c1f6f");
-      assertThat(workshop.ok("deploy", "--to", "bench")).contains("Delivered spokes 1.4.0");
+      assertThat(workshop.ok("deploy", "--to", "bench"))
+          .contains("jdbc/spokes: the database file is open in this very server")
+          .contains("Delivered spokes 1.4.0");
       assertThat(workshop.page("/spokes/style.css")).contains("#5c1f6f");
     }
   }
