@@ -26,9 +26,8 @@ for server in nine:9.0.117 ten:10.1.59; do
   home=$cache/tomcat-${server#*:}
   archive=$(fetch "org.apache.tomcat:tomcat:${server#*:}:tar.gz") || exit 1
   [ -d "$home" ] || { mkdir "$home" && tar -xzf "$archive" --strip-components=1 -C "$home"; }
-  jolly server new $name --memory 512m >/dev/null || exit 1
-  sed -i "/server.$name\]/a installation = \"$home\"" servers.toml
-  cp "$home"/conf/{web.xml,catalina.properties,logging.properties} "run/$name/conf/"
+  jolly server new $name --memory 512m --installation "$home" >/dev/null || exit 1
+  cp "$home/conf/logging.properties" "run/$name/conf/"
 done
 
 right=0 alarm=0 success=0 cause=0 told=0

@@ -65,7 +65,7 @@ final class ServerFoundation {
         new ServerEntry(
             wanted.name(),
             folder,
-            Optional.empty(),
+            wanted.installation().map(path -> setting.folder().resolve(path).normalize()),
             http,
             admin,
             wanted.address(),
@@ -186,7 +186,10 @@ final class ServerFoundation {
   void build(ServerEntry entry) {
     Path folder = entry.folder();
     Path beside = folder.resolveSibling("." + folder.getFileName() + ".part");
-    Path installation = entry.service() ? beside : PracticeInstallation.in(setting);
+    Path installation =
+        entry.service()
+            ? beside
+            : entry.installation().orElseGet(() -> PracticeInstallation.in(setting));
     Server server = server(entry, installation, beside);
     ServerJava.feature(host, server.java());
     try {

@@ -77,6 +77,8 @@ public final class ServerCommand implements Runnable {
   static final class New implements Callable<Integer> {
     private final Session session;
 
+    @Spec private CommandSpec spec;
+
     @Mixin private CommonOptions options;
 
     @Parameters(paramLabel = "NAME", description = "Its name from now on.")
@@ -121,6 +123,12 @@ public final class ServerCommand implements Runnable {
     private Path folder;
 
     @Option(
+        names = "--installation",
+        paramLabel = "PATH",
+        description = "Unpacked server that it runs; else the Tomcat that comes along.")
+    private Path installation;
+
+    @Option(
         names = "--as-service",
         description = "Make a service, in which one executable JAR or WAR runs by itself.")
     private boolean asService;
@@ -131,6 +139,10 @@ public final class ServerCommand implements Runnable {
 
     @Override
     public Integer call() {
+      if (asService && installation != null) {
+        throw new ParameterException(
+            spec.commandLine(), "A service runs a program of its own and has no --installation");
+      }
       ServerEntry entry =
           session
               .crate(options)
@@ -138,6 +150,7 @@ public final class ServerCommand implements Runnable {
                   new NewServer(
                       name,
                       Optional.ofNullable(folder),
+                      Optional.ofNullable(installation),
                       Optional.ofNullable(http),
                       Optional.ofNullable(admin),
                       address,
