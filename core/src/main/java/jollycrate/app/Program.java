@@ -13,6 +13,7 @@ import java.util.stream.Stream;
  *
  * @param port how it is told its HTTP port; empty: nobody says
  * @param knowsPort whether it knows its port by itself
+ * @param speaksHttp whether it can be asked over HTTP; else only its port can be looked at
  * @param address how it is told which address to bind
  * @param arguments may hold {@link #SETTINGS}, {@link #PORT} and {@link #ADDRESS}
  * @param java options of the JVM, may hold the same
@@ -28,6 +29,7 @@ import java.util.stream.Stream;
 public record Program(
     Optional<Way> port,
     boolean knowsPort,
+    boolean speaksHttp,
     Optional<Way> address,
     List<String> arguments,
     List<String> java,
@@ -62,6 +64,7 @@ public record Program(
       new Program(
           Optional.empty(),
           false,
+          true,
           Optional.empty(),
           List.of(),
           List.of(),

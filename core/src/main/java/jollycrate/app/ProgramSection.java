@@ -16,6 +16,8 @@ import org.tomlj.TomlTable;
 final class ProgramSection {
   private static final Pattern PLACEHOLDER = Pattern.compile("\\{[A-Za-z]+}");
   private static final String OWN_PORT = "own";
+  private static final String HTTP = "http";
+  private static final String TCP = "tcp";
   private static final List<String> ENDINGS = List.of("properties", "yaml", "yml", "toml", "json");
   private static final Map<String, Boolean> RESTARTS = Map.of("never", false, "on-crash", true);
 
@@ -36,6 +38,7 @@ final class ProgramSection {
         new Program(
             knowsPort ? Optional.empty() : way(section, "port"),
             knowsPort,
+            speaksHttp(),
             way(section, "address"),
             section.arguments("arguments"),
             section.arguments("java"),
@@ -89,6 +92,17 @@ final class ProgramSection {
         || Stream.concat(Stream.of(program.port(), program.address()), handed)
             .flatMap(Optional::stream)
             .anyMatch(way -> way.means() == Way.Means.SETTING);
+  }
+
+  private boolean speaksHttp() {
+    String text = section.text("speaks").orElse(HTTP);
+    if (!text.equals(HTTP) && !text.equals(TCP)) {
+      section.problem(
+          "speaks",
+          "'speaks' is \"" + text + "\"",
+          "Write \"http\", or \"tcp\" for a program that cannot be asked over HTTP");
+    }
+    return !text.equals(TCP);
   }
 
   private boolean restarts() {

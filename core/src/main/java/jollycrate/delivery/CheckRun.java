@@ -1,5 +1,6 @@
 package jollycrate.delivery;
 
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -10,6 +11,8 @@ import jollycrate.app.Check;
 import jollycrate.check.CheckResult;
 import jollycrate.check.Checker;
 import jollycrate.check.Requester;
+import jollycrate.host.Fact;
+import jollycrate.host.Listening;
 import jollycrate.server.Cause;
 import jollycrate.server.LogPlace;
 import jollycrate.server.Placement;
@@ -48,7 +51,11 @@ final class CheckRun {
       Checker checker = new Checker(requester, placement.base(), passwords);
       Checker direct = new Checker(requester, placement.direct(), passwords);
       boolean hosted = site.traits().listens();
-      if (application.checks().isEmpty()) {
+      if (application.checks().isEmpty() && !hosted && !application.program().speaksHttp()) {
+        CheckResult listens = listens(placement);
+        results.add(down.map(listens::failedBy).orElse(listens));
+        progress.checked(results.get(0));
+      } else if (application.checks().isEmpty()) {
         Supplier<CheckResult> root = hosted ? () -> checker.root(servlets) : checker::anyAnswer;
         results.add(explained(placement, down, root, direct::anyAnswer));
       }
@@ -59,6 +66,28 @@ final class CheckRun {
       }
     }
     return results;
+  }
+
+  /** All that can be seen of a program that speaks no HTTP. */
+  private CheckResult listens(Placement placement) {
+    int port = placement.direct().getPort();
+    Fact<Optional<Listening>> found = site.host().processes().listening(port);
+    boolean open = found.map(Optional::isPresent).orElse(false);
+    List<CheckResult.Miss> misses =
+        open
+            ? List.of()
+            : List.of(
+                new CheckResult.Miss("port", "open", found.unread().orElse("nobody listens")));
+    return new CheckResult(
+        "listens on its port",
+        "port " + port,
+        0,
+        Duration.ZERO,
+        misses,
+        misses.isEmpty()
+            ? Optional.empty()
+            : Optional.of(Cause.of("port " + port + " is not open", "Read its log")),
+        true);
   }
 
   private CheckResult explained(

@@ -41,7 +41,10 @@ final class PlaceRule implements Rule {
               "",
               "Mend the folder's rights, unless the program only reads there"));
     }
-    if (scene.order().application().checks().isEmpty()) {
+    boolean silent = !scene.order().application().program().speaksHttp();
+    if (scene.order().application().checks().isEmpty() && silent && !scene.traits().listens()) {
+      findings.add(Finding.note("checks", "it speaks no HTTP, so only its port is looked at"));
+    } else if (scene.order().application().checks().isEmpty()) {
       findings.add(
           Finding.warn(
               "checks",

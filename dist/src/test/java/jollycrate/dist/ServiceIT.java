@@ -175,6 +175,21 @@ class ServiceIT {
   }
 
   @Test
+  void aProgramThatSpeaksNoHttpIsProvenByItsPort() throws IOException {
+    String silent =
+        "var socket = new java.net.ServerSocket(Integer.parseInt(args[0]), 9,"
+            + " java.net.InetAddress.getLoopbackAddress()); while (true) socket.accept().close();";
+    try (Yard yard = Yard.with(folder, silent, PORT, "speaks = \"tcp\"")) {
+      assertThat(yard.ok("deploy", "--to", "yard"))
+          .contains("it speaks no HTTP, so only its port is looked at")
+          .contains("pass  listens on its port")
+          .contains("Delivered yard");
+      assertThat(yard.ok("check", "--on", "yard")).contains("Passed: 1 check");
+      yard.ok("undeploy", "yard", "--from", "yard");
+    }
+  }
+
+  @Test
   void aProgramThatWasEndedIsNamedAndDeliveredAgain() throws IOException {
     try (Yard yard = Yard.with(folder, SERVES, PORT)) {
       yard.ok("deploy", "--to", "yard");
