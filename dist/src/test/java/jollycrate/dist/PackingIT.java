@@ -11,6 +11,7 @@ import java.util.TreeMap;
 import java.util.stream.Stream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipFile;
+import java.util.zip.ZipOutputStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -52,6 +53,16 @@ class PackingIT {
       assertThat(workshop.ok("compare", "crate/spokes-1.5.0.war", "crate/spokes-1.5.0.war"))
           .contains("Identical, byte for byte");
     }
+  }
+
+  @Test
+  void whatTheJdkThinksOfAManifestStaysOffTheTerminal() throws IOException {
+    Path jar = folder.resolve("bell.jar");
+    try (ZipOutputStream zip = new ZipOutputStream(Files.newOutputStream(jar))) {
+      zip.putNextEntry(new ZipEntry("META-INF/MANIFEST.MF"));
+      zip.write("Main-Class: spokes.Bell\r\nRing: one\r\nRing: two\r\n\r\n".getBytes());
+    }
+    assertThat(new Program(folder).ends(0, "inspect", jar.toString()).err()).isEmpty();
   }
 
   private Map<String, String> packed(Path parent, Map<String, String> environment)
