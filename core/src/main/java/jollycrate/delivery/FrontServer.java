@@ -1,7 +1,6 @@
 package jollycrate.delivery;
 
 import java.time.Duration;
-import java.time.Instant;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
@@ -38,22 +37,24 @@ final class FrontServer {
     run(front.test(), "does not accept its configuration", front);
     Set<Identity> before = acceptors(front);
     run(front.reload(), "does not read its configuration", front);
-    Instant until = site.time().now().plus(FOLLOWS_WITHIN);
-    while (!renewed(before, acceptors(front))) {
-      if (site.time().now().isAfter(until)) {
-        throw new StepFailed(
-            Cause.of(
-                "the web server at "
-                    + front.address()
-                    + " goes on with its earlier configuration: no other process has come to"
-                    + " accept requests within "
-                    + FOLLOWS_WITHIN.toSeconds()
-                    + " s",
-                "Look whether 'reload' of the front in servers.toml speaks to that very web server,"
-                    + " and into its error log"));
-      }
-      progress.waitingFor("the web server at " + front.address() + " to follow");
-      site.time().pause(LOOK_AGAIN);
+    boolean follows =
+        site.time()
+            .until(
+                () -> renewed(before, acceptors(front)),
+                FOLLOWS_WITHIN,
+                LOOK_AGAIN,
+                () -> progress.waitingFor("the web server at " + front.address() + " to follow"));
+    if (!follows) {
+      throw new StepFailed(
+          Cause.of(
+              "the web server at "
+                  + front.address()
+                  + " goes on with its earlier configuration: no other process has come to"
+                  + " accept requests within "
+                  + FOLLOWS_WITHIN.toSeconds()
+                  + " s",
+              "Look whether 'reload' of the front in servers.toml speaks to that very web server,"
+                  + " and into its error log"));
     }
   }
 

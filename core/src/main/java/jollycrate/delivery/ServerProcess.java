@@ -2,7 +2,6 @@ package jollycrate.delivery;
 
 import java.security.SecureRandom;
 import java.time.Duration;
-import java.time.Instant;
 import java.util.HexFormat;
 import java.util.List;
 import jollycrate.host.Content;
@@ -117,13 +116,7 @@ final class ServerProcess {
   }
 
   private boolean endsWithin(Identity process, Duration limit) {
-    Instant until = site.time().now().plus(limit);
-    while (site.host().processes().mayRun(process)) {
-      if (site.time().now().isAfter(until)) {
-        return false;
-      }
-      site.time().pause(LOOK_AGAIN);
-    }
-    return true;
+    return site.time()
+        .until(() -> !site.host().processes().mayRun(process), limit, LOOK_AGAIN, () -> {});
   }
 }

@@ -2,7 +2,6 @@ package jollycrate.delivery;
 
 import java.nio.file.Path;
 import java.time.Duration;
-import java.time.Instant;
 import java.util.Optional;
 import jollycrate.host.HostProcesses;
 import jollycrate.host.Identity;
@@ -66,14 +65,12 @@ final class TakeOver {
   }
 
   private boolean gone(Identity process, Duration limit) {
-    Instant until = site.time().now().plus(limit);
-    while (processes.life(process) != Life.GONE) {
-      if (site.time().now().isAfter(until)) {
-        return false;
-      }
-      progress.waitingFor("process " + process.pid() + " to take back what it was doing");
-      site.time().pause(LOOK_AGAIN);
-    }
-    return true;
+    String what = "process " + process.pid() + " to take back what it was doing";
+    return site.time()
+        .until(
+            () -> processes.life(process) == Life.GONE,
+            limit,
+            LOOK_AGAIN,
+            () -> progress.waitingFor(what));
   }
 }
