@@ -12,33 +12,47 @@ import java.util.stream.Stream;
 import jollycrate.app.Application;
 import jollycrate.app.ApplicationFile;
 import jollycrate.app.ContextPath;
+import jollycrate.app.Descriptions;
 import jollycrate.app.NotDescribedException;
+import jollycrate.app.PackChoice;
 import jollycrate.app.PackDescription;
-import jollycrate.app.Secrets;
 import jollycrate.app.ServerEntry;
 import jollycrate.app.ServersFile;
+import jollycrate.app.Setting;
 import jollycrate.artifact.Artifact;
 import jollycrate.artifact.ArtifactException;
 import jollycrate.artifact.ArtifactReader;
 import jollycrate.artifact.ClassPathPlace;
 import jollycrate.artifact.Comparison;
-import jollycrate.artifact.Digests;
 import jollycrate.artifact.ZipArchive;
+import jollycrate.build.BuildMode;
+import jollycrate.build.Packing;
 import jollycrate.check.HttpRequester;
 import jollycrate.delivery.DeliveryOutcome;
 import jollycrate.delivery.DeliveryService;
-import jollycrate.delivery.Interrupts;
-import jollycrate.delivery.Progress;
 import jollycrate.delivery.ServerService;
-import jollycrate.delivery.Site;
+import jollycrate.file.Digests;
+import jollycrate.file.Folders;
 import jollycrate.host.Host;
 import jollycrate.host.HostException;
 import jollycrate.pack.PackException;
 import jollycrate.pack.PackWatch;
 import jollycrate.pack.Packed;
+import jollycrate.secret.Secrets;
 import jollycrate.server.Placement;
 import jollycrate.server.Presence;
-import jollycrate.server.RecordsException;
+import jollycrate.site.Kinds;
+import jollycrate.site.NewServer;
+import jollycrate.site.ServerFoundation;
+import jollycrate.site.ServerState;
+import jollycrate.site.Sites;
+import jollycrate.stock.RecordsException;
+import jollycrate.trial.InPassing;
+import jollycrate.trial.LiveRun;
+import jollycrate.trial.ShapeRow;
+import jollycrate.watch.Interrupts;
+import jollycrate.watch.Progress;
+import jollycrate.watch.Site;
 
 /** Everything that the commands do. */
 public final class Crate {
@@ -109,7 +123,7 @@ public final class Crate {
    */
   public Packed pack(Optional<String> name, BuildMode mode, PackWatch watch) {
     Application application = packable();
-    PackDescription description = Packing.chosen(application, name);
+    PackDescription description = PackChoice.chosen(application, name);
     return packing(application, watch).built(mode).pack(description, description.target());
   }
 

@@ -1,8 +1,9 @@
 package jollycrate.cli;
 
 import java.util.concurrent.CountDownLatch;
-import jollycrate.Setting;
-import jollycrate.delivery.Interrupts;
+import jollycrate.app.Setting;
+import jollycrate.cli.output.ExitCode;
+import jollycrate.watch.Interrupts;
 
 /** The program. */
 public final class Main {

@@ -6,10 +6,10 @@ import java.io.PrintStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
-import jollycrate.Setting;
-import jollycrate.artifact.Trees;
+import jollycrate.app.Setting;
 import jollycrate.check.HttpRequester;
-import jollycrate.delivery.Interrupts;
+import jollycrate.file.Trees;
+import jollycrate.watch.Interrupts;
 
 /**
  * Runs what commands have in common on a small project of its own, so that the classes they need

@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import jollycrate.pack.Shape;
+import jollycrate.secret.Reference;
 import org.tomlj.TomlTable;
 
 /** Reads {@code jolly.toml}. */

@@ -3,6 +3,7 @@ package jollycrate.app;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.Optional;
+import jollycrate.secret.Reference;
 
 /**
  * A JDBC data source that the server offers to the application.

@@ -1,6 +1,7 @@
 package jollycrate.app;
 
 import java.util.Optional;
+import jollycrate.secret.Reference;
 
 /**
  * Somebody who logs in to the application.

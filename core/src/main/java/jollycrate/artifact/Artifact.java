@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.SortedMap;
 import java.util.SortedSet;
+import jollycrate.xml.XmlText;
 
 /**
  * What an archive tells about itself.

@@ -19,6 +19,10 @@ import java.util.jar.Manifest;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.zip.ZipException;
+import jollycrate.file.Digests;
+import jollycrate.xml.XmlDocument;
+import jollycrate.xml.XmlException;
+import jollycrate.xml.XmlText;
 
 /**
  * Reads an archive without unpacking it. The archive is untrusted: sizes are bounded and nothing of

@@ -19,6 +19,7 @@ import java.util.concurrent.Executor;
 import java.util.concurrent.Executors;
 import java.util.jar.Attributes;
 import java.util.jar.Manifest;
+import jollycrate.xml.XmlDocument;
 
 /** Reads the classes of an artifact and looks into its libraries, on several threads. */
 final class ClassReading {

@@ -7,6 +7,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.SortedSet;
 import java.util.TreeSet;
+import jollycrate.xml.XmlDocument;
+import jollycrate.xml.XmlElement;
 
 /** What {@code web.xml} (Jakarta Servlet 6.0, chapter 14) and {@code persistence.xml} declare. */
 final class WebDescriptors {

@@ -10,8 +10,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import jollycrate.app.Check;
+import jollycrate.json.Json;
 import jollycrate.server.Cause;
-import jollycrate.server.Json;
 
 /** Runs checks against an address and says what came instead of what was expected. */
 public final class Checker {

@@ -17,7 +17,6 @@ import jollycrate.journal.OvertakenException;
 import jollycrate.server.Cause;
 import jollycrate.server.Keys;
 import jollycrate.server.Piece;
-import jollycrate.server.RecordsException;
 import jollycrate.server.Standing;
 import jollycrate.server.Stock;
 import jollycrate.server.Swap;
@@ -26,6 +25,11 @@ import jollycrate.step.Cure;
 import jollycrate.step.Step;
 import jollycrate.step.StepList;
 import jollycrate.step.StepsToReach;
+import jollycrate.stock.RecordsException;
+import jollycrate.watch.Interrupts;
+import jollycrate.watch.Progress;
+import jollycrate.watch.Site;
+import jollycrate.watch.StepFailed;
 
 /** One delivery under the lock: carried out, proven and kept, or taken back. */
 final class Act {

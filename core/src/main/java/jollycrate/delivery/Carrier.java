@@ -7,6 +7,8 @@ import java.util.Optional;
 import java.util.function.Function;
 import java.util.function.Supplier;
 import jollycrate.check.CheckResult;
+import jollycrate.control.ServerProcess;
+import jollycrate.front.FrontServer;
 import jollycrate.host.HostFiles;
 import jollycrate.journal.Journal;
 import jollycrate.journal.JournalLine;
@@ -18,6 +20,11 @@ import jollycrate.server.Stock;
 import jollycrate.step.State;
 import jollycrate.step.Step;
 import jollycrate.step.StepList;
+import jollycrate.watch.Interrupts;
+import jollycrate.watch.Progress;
+import jollycrate.watch.Site;
+import jollycrate.watch.StepFailed;
+import jollycrate.watch.Waits;
 
 /** Carries out steps, each with a line in the journal before and after it. */
 final class Carrier {

@@ -11,11 +11,16 @@ import jollycrate.app.Check;
 import jollycrate.check.CheckResult;
 import jollycrate.check.Checker;
 import jollycrate.check.Requester;
+import jollycrate.front.FrontBlame;
 import jollycrate.host.Fact;
 import jollycrate.host.Listening;
 import jollycrate.server.Cause;
 import jollycrate.server.LogPlace;
 import jollycrate.server.Placement;
+import jollycrate.watch.LogSlice;
+import jollycrate.watch.Progress;
+import jollycrate.watch.Site;
+import jollycrate.watch.Waits;
 
 /** Runs the checks of an application and finds the cause of a failure in the server's log. */
 final class CheckRun {

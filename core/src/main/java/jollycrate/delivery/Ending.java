@@ -9,11 +9,13 @@ import jollycrate.journal.Deliveries;
 import jollycrate.journal.DeliveryRecord;
 import jollycrate.journal.Journal;
 import jollycrate.journal.JournalLine;
-import jollycrate.server.Json;
+import jollycrate.json.Json;
 import jollycrate.server.Placement;
-import jollycrate.server.Records;
-import jollycrate.server.RecordsException;
 import jollycrate.server.Standing;
+import jollycrate.stock.Records;
+import jollycrate.stock.RecordsException;
+import jollycrate.watch.Site;
+import jollycrate.watch.StepFailed;
 
 /** Brings a delivery to its end: our records follow, copies of earlier files go. */
 final class Ending {

@@ -6,6 +6,8 @@ import java.util.List;
 import java.util.Optional;
 import jollycrate.app.Front;
 import jollycrate.journal.Lock;
+import jollycrate.watch.Progress;
+import jollycrate.watch.Site;
 
 /** What every change of a server passes: one at a time, and nothing unended is left behind. */
 final class Gate {

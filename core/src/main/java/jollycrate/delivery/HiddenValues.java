@@ -5,7 +5,7 @@ import java.io.StringReader;
 import java.util.Properties;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import jollycrate.app.Secrets;
+import jollycrate.secret.Secrets;
 
 /**
  * Finds values in configuration that people must not see, by the name of their attribute: an

@@ -11,11 +11,11 @@ import java.util.stream.Stream;
 import java.util.stream.StreamSupport;
 import jollycrate.app.Application;
 import jollycrate.app.DataSource;
-import jollycrate.app.Reference;
-import jollycrate.app.SecretException;
-import jollycrate.app.Secrets;
 import jollycrate.app.User;
 import jollycrate.artifact.Artifact;
+import jollycrate.secret.Reference;
+import jollycrate.secret.SecretException;
+import jollycrate.secret.Secrets;
 import jollycrate.server.Order;
 
 /** Resolves what an application refers to; everything that cannot be resolved is told at once. */

@@ -4,7 +4,9 @@ import java.util.List;
 import java.util.Optional;
 import jollycrate.journal.Journal;
 import jollycrate.journal.JournalLine;
-import jollycrate.server.RecordsException;
+import jollycrate.stock.RecordsException;
+import jollycrate.watch.Progress;
+import jollycrate.watch.Site;
 
 /** Settles a delivery that was found unended: takes it back before its proof, finishes it after. */
 final class Recovery {

@@ -9,6 +9,7 @@ import java.util.TreeSet;
 import jollycrate.host.Facts;
 import jollycrate.server.Keys;
 import jollycrate.server.Standing;
+import jollycrate.watch.Site;
 
 /** Finds what an application wrote into the server's folder: never deleted, always named. */
 final class Remains {

@@ -5,21 +5,30 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
+import jollycrate.control.ServerProcess;
+import jollycrate.control.ServerStart;
+import jollycrate.control.ServerStartException;
 import jollycrate.host.HostException;
 import jollycrate.host.Identity;
 import jollycrate.journal.Deliveries;
 import jollycrate.journal.DeliveryRecord;
 import jollycrate.journal.Journal;
 import jollycrate.journal.Lock;
-import jollycrate.log.LogEntry;
 import jollycrate.server.Cause;
 import jollycrate.server.LogPlace;
 import jollycrate.server.Placement;
 import jollycrate.server.Presence;
-import jollycrate.server.RecordsException;
 import jollycrate.server.Running;
 import jollycrate.server.Standing;
 import jollycrate.server.Stock;
+import jollycrate.stock.RecordsException;
+import jollycrate.watch.Interrupts;
+import jollycrate.watch.LogEntry;
+import jollycrate.watch.LogSlice;
+import jollycrate.watch.Progress;
+import jollycrate.watch.ServerLogReader;
+import jollycrate.watch.Site;
+import jollycrate.watch.StepFailed;
 
 /** One server apart from its applications: its process, its records, and what is left unended. */
 public final class ServerService {

@@ -5,6 +5,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
+import jollycrate.control.ServerProcess;
+import jollycrate.front.FrontServer;
 import jollycrate.host.HostException;
 import jollycrate.host.HostFiles;
 import jollycrate.journal.Journal;
@@ -12,11 +14,16 @@ import jollycrate.journal.JournalLine;
 import jollycrate.server.Cause;
 import jollycrate.server.Expected;
 import jollycrate.server.Placement;
-import jollycrate.server.RecordsException;
 import jollycrate.server.Stock;
 import jollycrate.server.Swap;
 import jollycrate.step.State;
 import jollycrate.step.Step;
+import jollycrate.stock.RecordsException;
+import jollycrate.watch.Interrupts;
+import jollycrate.watch.Progress;
+import jollycrate.watch.Site;
+import jollycrate.watch.StepFailed;
+import jollycrate.watch.Waits;
 
 /**
  * Takes back the steps of a journal, the last one first, and brings the earlier release up again.

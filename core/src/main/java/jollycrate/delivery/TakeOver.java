@@ -8,6 +8,8 @@ import jollycrate.host.Identity;
 import jollycrate.host.Life;
 import jollycrate.journal.Lock;
 import jollycrate.journal.LockedException;
+import jollycrate.watch.Progress;
+import jollycrate.watch.Site;
 
 /** Ends whoever holds the locks of a server, so that what he left unended can be settled. */
 final class TakeOver {

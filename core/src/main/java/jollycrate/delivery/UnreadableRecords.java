@@ -4,8 +4,9 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import jollycrate.journal.Journal;
-import jollycrate.server.Records;
-import jollycrate.server.RecordsException;
+import jollycrate.stock.Records;
+import jollycrate.stock.RecordsException;
+import jollycrate.watch.Site;
 
 /** Records that cannot be read: kept beside the others, so that nothing of them is lost. */
 final class UnreadableRecords {

@@ -9,11 +9,11 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import jollycrate.app.Boot;
-import jollycrate.artifact.Trees;
+import jollycrate.boot.BootUnit;
+import jollycrate.file.Trees;
 import jollycrate.host.Account;
 import jollycrate.host.HostException;
 import jollycrate.host.Ran;
-import jollycrate.server.BootUnit;
 import jollycrate.server.Piece;
 import jollycrate.server.Server;
 

@@ -9,6 +9,7 @@ import jollycrate.app.DataSource;
 import jollycrate.artifact.Artifact;
 import jollycrate.artifact.ArtifactKind;
 import jollycrate.artifact.ArtifactReader;
+import jollycrate.stock.ConnectionTrial;
 
 /** Every declared data source is described, its driver is there, and a connection comes about. */
 final class DataSourceRule implements Rule {

@@ -8,7 +8,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
-import jollycrate.artifact.Digests;
+import jollycrate.file.Digests;
 import jollycrate.host.Facts;
 import jollycrate.server.Keys;
 import jollycrate.server.Piece;

@@ -17,6 +17,7 @@ import jollycrate.server.Standing;
 import jollycrate.server.Stock;
 import jollycrate.server.Traits;
 import jollycrate.server.Wanted;
+import jollycrate.stock.ConnectionTrial;
 
 /**
  * Everything that rules look at.

@@ -6,7 +6,7 @@ import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import jollycrate.artifact.Digests;
+import jollycrate.file.Digests;
 
 /** Bytes to be put on a host, from memory or from a file beside the tool. */
 public final class Content {

@@ -4,7 +4,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
-import jollycrate.artifact.Digests;
+import jollycrate.file.Digests;
 
 /**
  * A process to be started so that it stays.

@@ -23,7 +23,7 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Set;
 import java.util.stream.Stream;
-import jollycrate.artifact.Digests;
+import jollycrate.file.Digests;
 
 /** Files of this machine. */
 final class LocalFiles implements HostFiles {

@@ -7,7 +7,7 @@ import java.util.List;
 import jollycrate.host.Access;
 import jollycrate.host.Content;
 import jollycrate.host.HostFiles;
-import jollycrate.server.Json;
+import jollycrate.json.Json;
 
 /** The deliveries to one server, oldest first. */
 public final class Deliveries {

@@ -14,8 +14,8 @@ import jollycrate.host.Access;
 import jollycrate.host.Content;
 import jollycrate.host.HostException;
 import jollycrate.host.HostFiles;
-import jollycrate.server.Json;
-import jollycrate.server.RecordsException;
+import jollycrate.json.Json;
+import jollycrate.stock.RecordsException;
 
 /**
  * The journal of one delivery: one JSON object a line, in {@code .jolly/journal.jsonl}. Behind the

@@ -5,8 +5,8 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import jollycrate.server.Json;
-import jollycrate.server.RecordsException;
+import jollycrate.json.Json;
+import jollycrate.stock.RecordsException;
 
 /**
  * A journal as it stands in its file.

@@ -13,8 +13,8 @@ import jollycrate.host.HostException;
 import jollycrate.host.Identity;
 import jollycrate.host.Life;
 import jollycrate.host.Time;
-import jollycrate.server.Json;
-import jollycrate.server.RecordsException;
+import jollycrate.json.Json;
+import jollycrate.stock.RecordsException;
 
 /** The right to change a server, held by one process at a time. */
 public final class Lock implements AutoCloseable {

@@ -15,7 +15,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
-import jollycrate.artifact.Digests;
+import jollycrate.file.Digests;
 
 /** Collects what goes into an archive, sorted by path; nothing becomes what it should not. */
 final class Contents {

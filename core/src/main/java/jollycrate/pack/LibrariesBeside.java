@@ -16,7 +16,7 @@ import java.util.Set;
 import java.util.TreeSet;
 import java.util.jar.Attributes;
 import java.util.jar.JarFile;
-import jollycrate.artifact.Trees;
+import jollycrate.file.Trees;
 
 /** A folder with a JAR, its libraries and a start script, and one archive of that folder. */
 final class LibrariesBeside {

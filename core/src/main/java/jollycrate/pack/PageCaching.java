@@ -11,7 +11,7 @@ import java.util.zip.CRC32;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
 import jollycrate.artifact.ServletNamespace;
-import jollycrate.artifact.XmlDocument;
+import jollycrate.xml.XmlDocument;
 
 /**
  * A filter that tells browsers to ask for pages each time. Without a word about that they keep a

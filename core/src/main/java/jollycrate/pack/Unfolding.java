@@ -13,9 +13,9 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.function.Predicate;
-import jollycrate.artifact.Digests;
 import jollycrate.artifact.ZipArchive;
 import jollycrate.artifact.ZipMember;
+import jollycrate.file.Digests;
 
 /** A folder that holds what an archive holds, and follows it: only what changed is written. */
 public final class Unfolding {

@@ -11,8 +11,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import jollycrate.artifact.ServletNamespace;
-import jollycrate.artifact.Splice;
 import jollycrate.pages.Freshness;
+import jollycrate.xml.Splice;
 
 /**
  * Prepares built pages for their place: paths that start from the server's root begin with the

@@ -3,8 +3,8 @@ package jollycrate.server;
 import java.util.Map;
 import java.util.Optional;
 import jollycrate.app.Application;
-import jollycrate.app.Reference;
 import jollycrate.artifact.Artifact;
+import jollycrate.secret.Reference;
 
 /**
  * What is to stand on a server.

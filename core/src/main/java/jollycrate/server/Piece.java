@@ -2,7 +2,7 @@ package jollycrate.server;
 
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
-import jollycrate.artifact.Digests;
+import jollycrate.file.Digests;
 import jollycrate.host.Access;
 import jollycrate.host.Content;
 

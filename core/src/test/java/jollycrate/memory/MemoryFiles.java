@@ -9,7 +9,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
-import jollycrate.artifact.Digests;
+import jollycrate.file.Digests;
 import jollycrate.host.Access;
 import jollycrate.host.Content;
 import jollycrate.host.Facts;

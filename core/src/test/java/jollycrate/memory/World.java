@@ -15,23 +15,23 @@ import jollycrate.app.Application;
 import jollycrate.app.Check;
 import jollycrate.app.Front;
 import jollycrate.app.Jvm;
-import jollycrate.app.Secrets;
 import jollycrate.app.ServerLog;
 import jollycrate.artifact.Artifact;
 import jollycrate.artifact.ArtifactKind;
-import jollycrate.artifact.Digests;
 import jollycrate.artifact.ServletApi;
 import jollycrate.check.Answer;
 import jollycrate.check.Requester;
 import jollycrate.delivery.DeliveryOutcome;
 import jollycrate.delivery.DeliveryService;
-import jollycrate.delivery.Interrupts;
-import jollycrate.delivery.Progress;
 import jollycrate.delivery.ServerService;
-import jollycrate.delivery.Site;
+import jollycrate.file.Digests;
 import jollycrate.journal.Journal;
+import jollycrate.secret.Secrets;
 import jollycrate.server.Server;
 import jollycrate.server.Swap;
+import jollycrate.watch.Interrupts;
+import jollycrate.watch.Progress;
+import jollycrate.watch.Site;
 
 /** A machine with a server, and releases to be delivered to it. */
 public final class World {

@@ -17,7 +17,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import jollycrate.app.Application;
 import jollycrate.app.Program;
-import jollycrate.artifact.Digests;
+import jollycrate.file.Digests;
 import jollycrate.host.Content;
 
 /** The settings file of a program: written from the description, or copied. */

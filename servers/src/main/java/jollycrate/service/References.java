@@ -2,7 +2,7 @@ package jollycrate.service;
 
 import java.util.Map;
 import java.util.Optional;
-import jollycrate.app.Reference;
+import jollycrate.secret.Reference;
 
 /** What the references of a description stand for. */
 record References(Map<Reference, String> values) {

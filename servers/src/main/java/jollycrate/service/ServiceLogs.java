@@ -5,13 +5,13 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import jollycrate.host.HostFiles;
-import jollycrate.log.LogTail;
 import jollycrate.server.Cause;
 import jollycrate.server.KindLogs;
 import jollycrate.server.LogPlace;
 import jollycrate.server.Placement;
 import jollycrate.server.Server;
 import jollycrate.server.Stock;
+import jollycrate.watch.LogTail;
 
 /** The logs of programs, apart from the keeper's events. */
 final class ServiceLogs implements KindLogs {

@@ -7,12 +7,12 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import jollycrate.artifact.Splice;
-import jollycrate.artifact.XmlAttribute;
-import jollycrate.artifact.XmlDocument;
-import jollycrate.artifact.XmlElement;
-import jollycrate.artifact.XmlException;
-import jollycrate.artifact.XmlText;
+import jollycrate.xml.Splice;
+import jollycrate.xml.XmlAttribute;
+import jollycrate.xml.XmlDocument;
+import jollycrate.xml.XmlElement;
+import jollycrate.xml.XmlException;
+import jollycrate.xml.XmlText;
 
 /**
  * The descriptor that carries a whole application. It starts from the artifact's own {@code

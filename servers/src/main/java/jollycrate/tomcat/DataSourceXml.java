@@ -1,8 +1,8 @@
 package jollycrate.tomcat;
 
 import jollycrate.app.DataSource;
-import jollycrate.app.Secrets;
-import jollycrate.artifact.XmlDocument;
+import jollycrate.secret.Secrets;
+import jollycrate.xml.XmlDocument;
 
 /** A data source as a resource of a context. */
 final class DataSourceXml {

@@ -2,8 +2,8 @@ package jollycrate.tomcat;
 
 import java.time.Duration;
 import java.util.Optional;
-import jollycrate.artifact.XmlDocument;
-import jollycrate.artifact.XmlElement;
+import jollycrate.xml.XmlDocument;
+import jollycrate.xml.XmlElement;
 
 /** What {@code conf/server.xml} says. */
 final class ServerXml {

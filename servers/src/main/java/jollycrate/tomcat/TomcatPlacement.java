@@ -14,7 +14,7 @@ import jollycrate.app.Application;
 import jollycrate.app.DataSource;
 import jollycrate.artifact.Artifact;
 import jollycrate.artifact.ArtifactReader;
-import jollycrate.artifact.Digests;
+import jollycrate.file.Digests;
 import jollycrate.host.Access;
 import jollycrate.host.Content;
 import jollycrate.host.HostException;

@@ -5,9 +5,9 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeSet;
-import jollycrate.artifact.XmlDocument;
-import jollycrate.artifact.XmlElement;
 import jollycrate.server.Order;
+import jollycrate.xml.XmlDocument;
+import jollycrate.xml.XmlElement;
 
 /**
  * The users of one application, in a file of their own that its MemoryRealm reads.

@@ -2,10 +2,10 @@ package jollycrate.cli.command;
 
 import java.util.List;
 import java.util.concurrent.Callable;
-import jollycrate.cli.ExitCode;
 import jollycrate.cli.options.CommonOptions;
 import jollycrate.cli.options.OnServer;
 import jollycrate.cli.output.DeliveriesView;
+import jollycrate.cli.output.ExitCode;
 import jollycrate.delivery.ServerService;
 import jollycrate.journal.DeliveryRecord;
 import picocli.CommandLine.Command;

@@ -2,8 +2,8 @@ package jollycrate.cli.command;
 
 import java.util.Optional;
 import java.util.concurrent.Callable;
-import jollycrate.cli.ExitCode;
 import jollycrate.cli.options.HelpOption;
+import jollycrate.cli.output.ExitCode;
 import jollycrate.cli.output.RunView;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;

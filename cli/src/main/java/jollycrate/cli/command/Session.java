@@ -6,14 +6,14 @@ import java.util.List;
 import java.util.Map;
 import java.util.function.UnaryOperator;
 import jollycrate.Crate;
-import jollycrate.Setting;
-import jollycrate.cli.ExitCode;
+import jollycrate.app.Setting;
 import jollycrate.cli.options.CommonOptions;
 import jollycrate.cli.output.DeliveryView;
+import jollycrate.cli.output.ExitCode;
 import jollycrate.cli.output.Screen;
 import jollycrate.delivery.DeliveryOutcome;
-import jollycrate.delivery.Interrupts;
-import jollycrate.delivery.Progress;
+import jollycrate.watch.Interrupts;
+import jollycrate.watch.Progress;
 
 /** What the commands of one run share. */
 public final class Session {

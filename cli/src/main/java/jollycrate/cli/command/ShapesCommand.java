@@ -2,11 +2,11 @@ package jollycrate.cli.command;
 
 import java.util.List;
 import java.util.concurrent.Callable;
-import jollycrate.ShapeRow;
-import jollycrate.cli.ExitCode;
 import jollycrate.cli.options.BuildOptions;
 import jollycrate.cli.options.CommonOptions;
+import jollycrate.cli.output.ExitCode;
 import jollycrate.cli.output.ShapesView;
+import jollycrate.trial.ShapeRow;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 

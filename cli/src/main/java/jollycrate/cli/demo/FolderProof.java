@@ -13,7 +13,7 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.stream.Stream;
-import jollycrate.artifact.Digests;
+import jollycrate.file.Digests;
 
 /** Every path of a folder with mode, owner and content, taken without the help of our records. */
 public final class FolderProof {

@@ -1,6 +1,6 @@
 package jollycrate.cli.options;
 
-import jollycrate.BuildMode;
+import jollycrate.build.BuildMode;
 import picocli.CommandLine.ArgGroup;
 import picocli.CommandLine.Option;
 

@@ -3,7 +3,7 @@ package jollycrate.cli.output;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.util.List;
-import jollycrate.artifact.Digests;
+import jollycrate.file.Digests;
 import jollycrate.journal.DeliveryRecord;
 
 /** Shows the deliveries to a server. */

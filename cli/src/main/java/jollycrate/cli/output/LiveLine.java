@@ -1,8 +1,8 @@
 package jollycrate.cli.output;
 
-import jollycrate.delivery.Progress;
 import jollycrate.server.Server;
 import jollycrate.step.Step;
+import jollycrate.watch.Progress;
 
 /** Shows on one line, drawn over again and again, what is being done now. */
 interface LiveLine extends Progress {

@@ -1,8 +1,8 @@
 package jollycrate.cli.output;
 
 import java.util.function.UnaryOperator;
-import jollycrate.log.LogEntry;
-import jollycrate.log.LogLevel;
+import jollycrate.watch.LogEntry;
+import jollycrate.watch.LogLevel;
 
 /** Shows a log as it comes, each entry in the colour of its level. */
 public final class LogView {

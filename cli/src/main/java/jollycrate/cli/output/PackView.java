@@ -5,9 +5,9 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
 import jollycrate.artifact.Comparison;
-import jollycrate.delivery.Progress;
 import jollycrate.pack.PackWatch;
 import jollycrate.pack.Packed;
+import jollycrate.watch.Progress;
 
 /** Shows what went into an archive, and how far packing is. */
 public final class PackView implements PackWatch, Progress {

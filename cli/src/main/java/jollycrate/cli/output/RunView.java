@@ -5,14 +5,14 @@ import java.time.LocalTime;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
 import java.util.stream.Collectors;
-import jollycrate.BuildException;
-import jollycrate.LiveRun;
+import jollycrate.build.BuildException;
 import jollycrate.check.CheckResult;
 import jollycrate.delivery.DeliveryOutcome;
 import jollycrate.foresee.Finding;
-import jollycrate.log.LogEntry;
-import jollycrate.log.LogLevel;
 import jollycrate.server.Cause;
+import jollycrate.trial.LiveRun;
+import jollycrate.watch.LogEntry;
+import jollycrate.watch.LogLevel;
 
 /** Shows a run from its first delivery to its end: one line for what goes well. */
 public final class RunView implements LiveRun.Watch, LiveLine {

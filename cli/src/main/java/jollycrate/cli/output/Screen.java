@@ -11,8 +11,8 @@ import java.io.StringWriter;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.util.function.UnaryOperator;
-import jollycrate.app.Secrets;
-import jollycrate.server.Json;
+import jollycrate.json.Json;
+import jollycrate.secret.Secrets;
 
 /** The one way out: every text passes here and loses what is secret. */
 public final class Screen {

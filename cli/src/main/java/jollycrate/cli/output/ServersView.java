@@ -1,7 +1,7 @@
 package jollycrate.cli.output;
 
 import java.util.List;
-import jollycrate.ServerState;
+import jollycrate.site.ServerState;
 
 /** Shows servers as they stand. */
 public final class ServersView {

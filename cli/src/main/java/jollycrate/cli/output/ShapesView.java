@@ -2,7 +2,7 @@ package jollycrate.cli.output;
 
 import java.time.Duration;
 import java.util.List;
-import jollycrate.ShapeRow;
+import jollycrate.trial.ShapeRow;
 
 /** Shows how an application fared in several shapes. */
 public final class ShapesView implements LiveLine {

@@ -1,0 +1,79 @@
+package jollycrate.app;
+
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * The files that people write, found upwards from a folder and read afresh each time.
+ *
+ * @param folder where the tool works
+ */
+public record Descriptions(Path folder) {
+  /** The application, with own values of a server over the common ones. */
+  public Application application(Optional<String> server) {
+    Path file =
+        ApplicationFile.findUpwards(folder, ApplicationFile.NAME)
+            .orElseThrow(
+                () ->
+                    new NotDescribedException(
+                        "Cannot find jolly.toml in '"
+                            + folder
+                            + "' or above. Go to your"
+                            + " project's folder, or name a file: jolly deploy FILE.war --to NAME"));
+    return ApplicationFile.read(file, server);
+  }
+
+  /** The application as it stands for that server; a program of its own answers at the root. */
+  public Application application(ServerEntry entry) {
+    Application read = application(Optional.of(entry.name()));
+    boolean war =
+        read.packs().isEmpty()
+            ? read.artifact().filter(file -> file.toString().endsWith(".war")).isPresent()
+            : chosen(read, entry).shape().isWar();
+    return entry.service() && !war ? read : atItsName(read);
+  }
+
+  /** The same at a path by its name, unless it says its own. */
+  public static Application atItsName(Application read) {
+    return read.path().isPresent() ? read : read.at("/" + read.name());
+  }
+
+  /** What that server gets. */
+  public static PackDescription chosen(Application application, ServerEntry entry) {
+    return entry.service()
+        ? PackChoice.chosenToRun(application)
+        : PackChoice.chosen(application, Optional.empty());
+  }
+
+  /** Every described server. */
+  public List<ServerEntry> entries() {
+    return ServersFile.read(
+        ApplicationFile.findUpwards(folder, ServersFile.NAME)
+            .orElseThrow(
+                () ->
+                    new NotDescribedException(
+                        "Cannot find servers.toml in '"
+                            + folder
+                            + "' or above. Make a"
+                            + " practice server with 'jolly server new NAME'")));
+  }
+
+  /** The server of that name. */
+  public ServerEntry entry(String name) {
+    List<ServerEntry> entries = entries();
+    List<String> names = entries.stream().map(ServerEntry::name).toList();
+    return entries.stream()
+        .filter(entry -> entry.name().equals(name))
+        .findFirst()
+        .orElseThrow(
+            () ->
+                new NotDescribedException(
+                    "Cannot find server '"
+                        + name
+                        + "' in servers.toml. "
+                        + Nearest.to(name, names)
+                            .map(near -> "Did you mean '" + near + "'?")
+                            .orElse("Described there: " + String.join(", ", names))));
+  }
+}

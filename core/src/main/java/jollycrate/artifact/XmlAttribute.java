@@ -1,9 +1,0 @@
-package jollycrate.artifact;
-
-/**
- * An attribute.
- *
- * @param name as written, with its prefix
- * @param value with references resolved
- */
-public record XmlAttribute(String name, String value) {}

@@ -1,0 +1,125 @@
+package jollycrate.json;
+
+import com.fasterxml.jackson.core.JsonGenerator;
+import com.fasterxml.jackson.core.JsonParser;
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.DeserializationContext;
+import com.fasterxml.jackson.databind.DeserializationFeature;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.SerializationFeature;
+import com.fasterxml.jackson.databind.SerializerProvider;
+import com.fasterxml.jackson.databind.deser.std.StdScalarDeserializer;
+import com.fasterxml.jackson.databind.json.JsonMapper;
+import com.fasterxml.jackson.databind.module.SimpleModule;
+import com.fasterxml.jackson.databind.ser.std.StdScalarSerializer;
+import com.fasterxml.jackson.databind.ser.std.ToStringSerializer;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.Optional;
+import java.util.function.Function;
+
+/** JSON as our records use it: paths, times and lengths of time as texts, one line. */
+public final class Json {
+  private static final ObjectMapper MAPPER = mapper(texts());
+  private static final ObjectMapper TOLD = mapper(inMilliseconds());
+
+  private Json() {}
+
+  private static ObjectMapper mapper(SimpleModule module) {
+    return JsonMapper.builder()
+        .addModule(module)
+        .disable(SerializationFeature.FAIL_ON_EMPTY_BEANS)
+        .disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
+        .enable(DeserializationFeature.FAIL_ON_MISSING_CREATOR_PROPERTIES)
+        .enable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES)
+        .build();
+  }
+
+  /** The mapper for documents that machines read: lengths of time are numbers of milliseconds. */
+  public static ObjectMapper told() {
+    return TOLD;
+  }
+
+  /** A value as one line. */
+  public static String line(Object value) {
+    try {
+      return MAPPER.writeValueAsString(value);
+    } catch (JsonProcessingException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  /** A line as a value; empty when it is torn or of another form. */
+  public static <T> Optional<T> read(byte[] line, Class<T> type) {
+    try {
+      return Optional.ofNullable(MAPPER.readValue(line, type));
+    } catch (IOException e) {
+      return Optional.empty();
+    }
+  }
+
+  /** A line as a value; empty when it is torn or of another form. */
+  public static <T> Optional<T> read(String line, Class<T> type) {
+    return read(line.getBytes(StandardCharsets.UTF_8), type);
+  }
+
+  private static SimpleModule texts() {
+    SimpleModule module = new SimpleModule("texts");
+    text(module, Path.class, Path::of);
+    text(module, Duration.class, Duration::parse);
+    text(module, Instant.class, Instant::parse);
+    module.addSerializer(Optional.class, new OptionalSerializer());
+    return module;
+  }
+
+  private static SimpleModule inMilliseconds() {
+    SimpleModule module = texts();
+    module.addSerializer(
+        Duration.class,
+        new StdScalarSerializer<>(Duration.class) {
+          private static final long serialVersionUID = 1L;
+
+          @Override
+          public void serialize(Duration value, JsonGenerator out, SerializerProvider provider)
+              throws IOException {
+            out.writeNumber(value.toMillis());
+          }
+        });
+    return module;
+  }
+
+  private static <T> void text(SimpleModule module, Class<T> type, Function<String, T> reader) {
+    module.addSerializer(type, ToStringSerializer.instance);
+    module.addDeserializer(
+        type,
+        new StdScalarDeserializer<T>(type) {
+          private static final long serialVersionUID = 1L;
+
+          @Override
+          public T deserialize(JsonParser parser, DeserializationContext context)
+              throws IOException {
+            return reader.apply(parser.getText());
+          }
+        });
+  }
+
+  /** An absent value is null. */
+  @SuppressWarnings("rawtypes")
+  private static final class OptionalSerializer extends StdScalarSerializer<Optional> {
+    private static final long serialVersionUID = 1L;
+
+    OptionalSerializer() {
+      super(Optional.class);
+    }
+
+    @Override
+    public void serialize(Optional value, JsonGenerator out, SerializerProvider provider)
+        throws IOException {
+      provider.defaultSerializeValue(((Optional<?>) value).orElse(null), out);
+    }
+  }
+}

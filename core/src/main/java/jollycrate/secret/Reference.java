@@ -1,0 +1,32 @@
+package jollycrate.secret;
+
+import java.nio.file.Path;
+import java.util.Optional;
+
+/**
+ * Where a secret stands: {@code env:NAME}, a variable of the environment, or {@code file:PATH}, the
+ * first line of a file.
+ *
+ * @param folder what a relative path starts from
+ */
+public record Reference(String text, Path folder) {
+  private static final String ENV = "env:";
+  private static final String FILE = "file:";
+
+  /** A reference, or empty when the text is none. */
+  public static Optional<Reference> of(String text, Path folder) {
+    boolean reference =
+        text.startsWith(ENV) && text.length() > ENV.length()
+            || text.startsWith(FILE) && text.length() > FILE.length();
+    return reference ? Optional.of(new Reference(text, folder)) : Optional.empty();
+  }
+
+  /** The variable it names; empty when it names a file. */
+  public Optional<String> variable() {
+    return text.startsWith(ENV) ? Optional.of(text.substring(ENV.length())) : Optional.empty();
+  }
+
+  Path file() {
+    return folder.resolve(text.substring(FILE.length()));
+  }
+}

@@ -1,0 +1,129 @@
+package jollycrate.secret;
+
+import java.io.IOException;
+import java.net.URLEncoder;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.function.Function;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import jollycrate.xml.XmlDocument;
+
+/** Resolves references and hides every value it ever resolved, plain or escaped. */
+public final class Secrets {
+  /** What stands in place of a secret. */
+  public static final String HIDDEN = "(hidden)";
+
+  private static final int SHORT = 4;
+
+  private final Function<String, String> environment;
+  private final Map<String, String> labels = new HashMap<>();
+  private Pattern known;
+
+  /**
+   * @param environment value of a variable, null when it is not set
+   */
+  public Secrets(Function<String, String> environment) {
+    this.environment = environment;
+  }
+
+  /**
+   * The value behind a reference.
+   *
+   * @throws SecretException when there is none, or it holds a character that ends a line
+   */
+  public String resolve(Reference reference) {
+    String value = reference.variable().map(this::variable).orElseGet(() -> firstLine(reference));
+    if (value.chars().anyMatch(Character::isISOControl)) {
+      throw new SecretException(
+          "Cannot use '" + reference.text() + "': it holds a control character");
+    }
+    hide(value, HIDDEN);
+    return value;
+  }
+
+  private String variable(String name) {
+    String value = environment.apply(name);
+    if (value == null || value.isEmpty()) {
+      throw new SecretException(
+          "Cannot read 'env:"
+              + name
+              + "': the variable is not set. Set "
+              + name
+              + " and try again");
+    }
+    return value;
+  }
+
+  private static String firstLine(Reference reference) {
+    try {
+      return Files.readString(reference.file())
+          .lines()
+          .findFirst()
+          .filter(line -> !line.isEmpty())
+          .orElseThrow(
+              () ->
+                  new SecretException(
+                      "Cannot read '" + reference.text() + "': its first line is empty"));
+    } catch (IOException e) {
+      throw new SecretException(
+          "Cannot read '" + reference.text() + "': no such readable file " + reference.file());
+    }
+  }
+
+  /** Hides a value from now on behind a label of its own. */
+  public void hide(String value, String label) {
+    if (value.isEmpty()) {
+      return;
+    }
+    labels.put(value, label);
+    labels.put(XmlDocument.escape(value), label);
+    labels.put(value.replace("\\", "\\\\").replace("\"", "\\\""), label);
+    labels.put(unicodeEscaped(value), label);
+    labels.put(unicodeEscaped(value).replace("\\", "\\\\"), label);
+    labels.put(URLEncoder.encode(value, StandardCharsets.UTF_8), label);
+    known = null;
+  }
+
+  /** Every character but letters and digits of ASCII as {@code \\uXXXX}. */
+  public static String unicodeEscaped(String value) {
+    StringBuilder escaped = new StringBuilder();
+    for (char c : value.toCharArray()) {
+      if (c < 0x80 && Character.isLetterOrDigit(c)) {
+        escaped.append(c);
+      } else {
+        escaped.append(String.format("\\u%04x", (int) c));
+      }
+    }
+    return escaped.toString();
+  }
+
+  /** A text without any of the hidden values. */
+  public String mask(String text) {
+    if (labels.isEmpty()) {
+      return text;
+    }
+    if (known == null) {
+      known = compiled();
+    }
+    return known
+        .matcher(text)
+        .replaceAll(found -> Matcher.quoteReplacement(labels.get(found.group())));
+  }
+
+  private Pattern compiled() {
+    StringBuilder any = new StringBuilder();
+    labels.keySet().stream()
+        .sorted(Comparator.comparingInt(String::length).reversed())
+        .forEach(value -> any.append(any.isEmpty() ? "" : "|").append(quoted(value)));
+    return Pattern.compile(any.toString());
+  }
+
+  private static String quoted(String value) {
+    String literal = Pattern.quote(value);
+    return value.length() < SHORT ? "(?<![\\w.])" + literal + "(?![\\w.])" : literal;
+  }
+}

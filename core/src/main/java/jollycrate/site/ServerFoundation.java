@@ -1,0 +1,259 @@
+package jollycrate.site;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.net.InetAddress;
+import java.net.ServerSocket;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Stream;
+import jollycrate.app.Jvm;
+import jollycrate.app.NotDescribedException;
+import jollycrate.app.ServerEntry;
+import jollycrate.app.ServerLog;
+import jollycrate.app.ServersFile;
+import jollycrate.app.Setting;
+import jollycrate.host.Access;
+import jollycrate.host.Facts;
+import jollycrate.host.Host;
+import jollycrate.host.HostFiles;
+import jollycrate.host.Listening;
+import jollycrate.server.Piece;
+import jollycrate.server.Server;
+import jollycrate.server.ServerKind;
+import jollycrate.stock.ServerJava;
+
+/** Founds servers: the folder is built beside its place and renamed as the last step. */
+public final class ServerFoundation {
+  private static final int FIRST_PORT = 8080;
+  private static final String SERVICE = "service";
+  private static final int LAST_PORT = 65_535;
+
+  private final Host host;
+  private final Setting setting;
+  private final Kinds kinds;
+
+  public ServerFoundation(Host host, Setting setting, Kinds kinds) {
+    this.host = host;
+    this.setting = setting;
+    this.kinds = kinds;
+  }
+
+  /** Makes the folder and the entry in {@code servers.toml}. */
+  public ServerEntry found(NewServer wanted, Path serversFile) {
+    List<ServerEntry> others =
+        Files.exists(serversFile) ? ServersFile.read(serversFile) : List.of();
+    Path folder =
+        wanted
+            .folder()
+            .map(path -> setting.folder().resolve(path).normalize())
+            .orElse(serversFile.resolveSibling("run").resolve(wanted.name()));
+    mustBeNew(wanted.name(), folder, others);
+    int http = port(wanted.http(), "http", FIRST_PORT, others);
+    Optional<Integer> admin =
+        wanted.service()
+            ? Optional.empty()
+            : Optional.of(port(wanted.admin(), "admin", http + 1, others));
+    if (admin.filter(port -> port == http).isPresent()) {
+      throw cannot(wanted.name(), "'http' and 'admin' are the same port", "Give another port");
+    }
+    ServerEntry entry =
+        new ServerEntry(
+            wanted.name(),
+            folder,
+            wanted.installation().map(path -> setting.folder().resolve(path).normalize()),
+            http,
+            admin,
+            wanted.address(),
+            new Jvm(wanted.java(), wanted.memory(), List.of()),
+            List.of(),
+            wanted.service(),
+            Optional.empty(),
+            ServerLog.USUAL,
+            Optional.empty(),
+            Optional.empty());
+    build(entry);
+    try {
+      ServersFile.add(serversFile, entry);
+    } catch (IOException | RuntimeException e) {
+      deleteTree(folder);
+      throw e instanceof RuntimeException known
+          ? known
+          : cannot(
+              wanted.name(), "'" + serversFile + "' cannot be written: " + e, "Mend its rights");
+    }
+    return entry;
+  }
+
+  private void mustBeNew(String name, Path folder, List<ServerEntry> others) {
+    if (!name.matches("[A-Za-z0-9][A-Za-z0-9_-]*")) {
+      throw cannot(name, "it is no name", "Use letters, digits, _ and - only");
+    }
+    for (ServerEntry other : others) {
+      if (other.name().equals(name)) {
+        throw cannot(name, "servers.toml describes it already", "Choose another name");
+      }
+      if (other.folder().equals(folder)) {
+        throw cannot(
+            name, "'" + folder + "' belongs to '" + other.name() + "'", "Choose another --folder");
+      }
+    }
+    if (host.files().facts(folder).exists()) {
+      throw cannot(name, "'" + folder + "' exists already", "Choose another --folder");
+    }
+  }
+
+  private int port(Optional<Integer> asked, String key, int from, List<ServerEntry> others) {
+    if (asked.isEmpty()) {
+      for (int port = from; port <= LAST_PORT; port++) {
+        if (holder(port, others).isEmpty()) {
+          return port;
+        }
+      }
+    }
+    int port = asked.orElse(from);
+    holder(port, others)
+        .ifPresent(
+            by -> {
+              throw cannot(
+                  key + " port " + port, by, "Choose another --" + key + ", or end that program");
+            });
+    return port;
+  }
+
+  private Optional<String> holder(int port, List<ServerEntry> others) {
+    for (ServerEntry other : others) {
+      boolean has =
+          Stream.of(Optional.of(other.http()), other.admin(), other.beside())
+              .anyMatch(held -> held.filter(number -> number == port).isPresent());
+      if (has) {
+        return Optional.of("server '" + other.name() + "' has it");
+      }
+    }
+    return host.processes().listening(port).orElse(Optional.empty()).map(ServerFoundation::told);
+  }
+
+  private static String told(Listening listening) {
+    String process = listening.pid() > 0 ? " (process " + listening.pid() + ")" : "";
+    return listening.program() + process + " listens on it";
+  }
+
+  /**
+   * A server that nobody describes.
+   *
+   * @param asked empty: any port that is free now
+   */
+  public ServerEntry entryInPassing(
+      String name, Path folder, boolean service, Optional<Integer> asked) {
+    int http =
+        asked
+            .map(port -> port(asked, "http", port, List.of()))
+            .orElseGet(ServerFoundation::anyPort);
+    Optional<Integer> admin = service ? Optional.empty() : Optional.of(anyPort());
+    return new ServerEntry(
+        name,
+        folder,
+        Optional.empty(),
+        http,
+        admin,
+        ServersFile.LOOPBACK,
+        Jvm.USUAL,
+        List.of(),
+        service,
+        Optional.empty(),
+        ServerLog.USUAL,
+        Optional.empty(),
+        Optional.empty());
+  }
+
+  private static int anyPort() {
+    try (ServerSocket socket = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
+      return socket.getLocalPort();
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  /** The first port for HTTP that nobody has. */
+  public int firstFreePort() {
+    return port(Optional.empty(), "http", FIRST_PORT, List.of());
+  }
+
+  /** Builds the folder of a server. */
+  public void build(ServerEntry entry) {
+    Path folder = entry.folder();
+    Path beside = folder.resolveSibling("." + folder.getFileName() + ".part");
+    Path installation =
+        entry.service()
+            ? beside
+            : entry.installation().orElseGet(() -> PracticeInstallation.in(setting));
+    Server server = server(entry, installation, beside);
+    ServerJava.feature(host, server.java());
+    try {
+      Files.createDirectories(folder.getParent());
+    } catch (IOException e) {
+      throw cannot(entry.name(), "'" + folder.getParent() + "' cannot be made: " + e, "");
+    }
+    deleteTree(beside);
+    HostFiles files = host.files();
+    Access access = files.facts(folder.getParent()).access().with("rwxr-x---");
+    files.makeFolder(beside, access);
+    ServerKind kind =
+        entry.service() ? kinds.named(SERVICE) : kinds.recognise(files, installation).kind();
+    for (Piece piece : kind.instance(files, server, access)) {
+      if (piece instanceof Piece.WholeFile file) {
+        files.put(file.path(), file.content(), file.access());
+      } else if (piece instanceof Piece.Folder made) {
+        files.makeFolder(made.path(), made.access());
+      }
+    }
+    files.move(beside, folder);
+  }
+
+  /** The server of an entry, in a folder that may not be its final one. */
+  Server server(ServerEntry entry, Path installation, Path folder) {
+    Map<String, String> environment = new LinkedHashMap<>(host.environment());
+    host.processes()
+        .accountIn(folder)
+        .ifPresent(account -> environment.putAll(account.variables()));
+    for (String name : entry.env()) {
+      String value = System.getenv(name);
+      if (value != null) {
+        environment.put(name, value);
+      }
+    }
+    return new Server(
+        entry.name(),
+        installation,
+        folder,
+        entry.http(),
+        entry.admin(),
+        entry.address(),
+        entry.jvm().home().orElse(setting.java()),
+        entry.jvm(),
+        environment,
+        entry.env(),
+        entry.beside(),
+        entry.log(),
+        entry.front(),
+        entry.boot());
+  }
+
+  private void deleteTree(Path path) {
+    Facts facts = host.files().facts(path);
+    if (facts.isFolder()) {
+      new ArrayList<>(host.files().list(path)).forEach(this::deleteTree);
+    }
+    host.files().delete(path);
+  }
+
+  private static NotDescribedException cannot(String what, String reason, String mend) {
+    String tail = mend.isEmpty() ? "" : ". " + mend;
+    return new NotDescribedException("Cannot make server '" + what + "': " + reason + tail);
+  }
+}

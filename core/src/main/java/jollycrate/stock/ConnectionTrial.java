@@ -1,0 +1,129 @@
+package jollycrate.stock;
+
+import java.io.File;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.List;
+import java.util.regex.Pattern;
+import jollycrate.app.DataSource;
+import jollycrate.host.Host;
+import jollycrate.host.Ran;
+import jollycrate.server.Server;
+
+/**
+ * Opens a connection in a process of its own, with the server's Java, driver and working folder. It
+ * never makes a database: where a URL would, it is changed so that it does not.
+ */
+public final class ConnectionTrial {
+  private static final Duration LIMIT = Duration.ofSeconds(20);
+  private static final Pattern UNREACHED =
+      Pattern.compile("ConnectException|UnknownHostException|Connection refused|timed out");
+  private static final String PROBE = "jollycrate.probe.ConnectProbe";
+
+  /** How a trial ended. */
+  public enum Outcome {
+    CONNECTED,
+    /** A database file that a first connection makes. */
+    NOT_THERE_YET,
+    /** A database file that one process holds open. */
+    IN_USE,
+    /**
+     * A database file that was cut off while it was written; only a writing connection mends it.
+     */
+    CUT_OFF,
+    FAILED
+  }
+
+  /**
+   * What a trial told.
+   *
+   * @param detail product and version, or the driver's own words
+   */
+  public record Result(Outcome outcome, String message, String detail, String mend) {}
+
+  private final Host host;
+  private final Server server;
+  private final Path from;
+  private final Path probe;
+
+  /**
+   * @param from folder where the application will work
+   * @param probe archive or folder that holds the probe's class
+   */
+  public ConnectionTrial(Host host, Server server, Path from, Path probe) {
+    this.host = host;
+    this.server = server;
+    this.from = from;
+    this.probe = probe;
+  }
+
+  /** Tries to connect; the password goes over standard input. */
+  public Result connect(DataSource source, String password) {
+    HarmlessUrl url = HarmlessUrl.of(source.url());
+    if (url.file().filter(file -> !Files.exists(from.resolve(file))).isPresent()) {
+      return new Result(Outcome.NOT_THERE_YET, "", "", "");
+    }
+    List<String> command =
+        List.of(
+            server.javaProgram().toString(),
+            "-XX:TieredStopAtLevel=1",
+            "-XX:+UseSerialGC",
+            "-Dderby.stream.error.file=/dev/null",
+            "-cp",
+            probe + File.pathSeparator + source.driver(),
+            PROBE);
+    String input =
+        String.join("\n", source.driverClass().orElse(""), url.url(), source.user(), password)
+            + "\n";
+    Ran ran = host.processes().run(command, from, server.environment(), input, LIMIT);
+    if (ran.exit() == -1) {
+      return failed(
+          "no connection came about within " + LIMIT.toSeconds() + " s",
+          "the driver was still trying",
+          "Look whether the database is up and a firewall lets the server through");
+    }
+    return understood(ran);
+  }
+
+  private static Result understood(Ran ran) {
+    String[] told = ran.output().strip().split("\t", 4);
+    if (told[0].equals("ok") && told.length > 2) {
+      return new Result(Outcome.CONNECTED, "", told[1] + " " + told[2], "");
+    }
+    if (told[0].equals("sql") && told.length > 3) {
+      return sql(told[1], told[2], told[3]);
+    }
+    String words = told.length > 1 ? told[1] : (ran.output() + ran.errors()).strip();
+    return failed("the driver cannot be used", words, "Mend 'driver', 'driver-class' or 'url'");
+  }
+
+  private static Result sql(String state, String code, String words) {
+    if (code.equals("90146") || words.contains("Database does not exist")) {
+      return new Result(Outcome.NOT_THERE_YET, "", words, "");
+    }
+    if (code.equals("90097")) {
+      return new Result(Outcome.CUT_OFF, "", words, "");
+    }
+    if (code.equals("90020")) {
+      return new Result(Outcome.IN_USE, "", words, "");
+    }
+    if (state.startsWith("08") || UNREACHED.matcher(words).find()) {
+      return failed("the database does not answer", words, "Start the database, or mend 'url'");
+    }
+    if (state.startsWith("28")) {
+      return failed(
+          "the database does not accept this user and password",
+          words,
+          "Mend 'user', or what 'password' refers to");
+    }
+    if (state.startsWith("3D")) {
+      return failed("there is no such database", words, "Make it, or mend 'url'");
+    }
+    return failed("no connection came about", words, "Mend 'url', 'user' or 'password'");
+  }
+
+  private static Result failed(String message, String detail, String mend) {
+    return new Result(Outcome.FAILED, message, detail, mend);
+  }
+}

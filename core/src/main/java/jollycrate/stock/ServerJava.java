@@ -1,0 +1,45 @@
+package jollycrate.stock;
+
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.List;
+import java.util.Map;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import jollycrate.host.Host;
+import jollycrate.host.HostException;
+
+/** Which Java a home holds. */
+public final class ServerJava {
+  private static final int MOST_BYTES = 1 << 16;
+  private static final Duration LIMIT = Duration.ofSeconds(20);
+  private static final Pattern RELEASE = Pattern.compile("JAVA_VERSION=\"(?:1\\.)?(\\d+)");
+  private static final Pattern SPOKEN = Pattern.compile("version \"(?:1\\.)?(\\d+)");
+
+  private ServerJava() {}
+
+  /**
+   * Feature release of the Java in a home, from its release file or else by asking it.
+   *
+   * @throws HostException when there is no Java
+   */
+  public static int feature(Host host, Path home) {
+    byte[] release = host.files().read(home.resolve("release"), 0, MOST_BYTES);
+    Matcher written = RELEASE.matcher(new String(release, StandardCharsets.UTF_8));
+    if (written.find()) {
+      return Integer.parseInt(written.group(1));
+    }
+    String program = home.resolve("bin/java").toString();
+    if (!host.files().facts(Path.of(program)).exists()) {
+      throw new HostException("Cannot use '" + home + "' as Java: there is no bin/java in it");
+    }
+    String told =
+        host.processes().run(List.of(program, "-version"), home, Map.of(), "", LIMIT).errors();
+    Matcher spoken = SPOKEN.matcher(told);
+    if (!spoken.find()) {
+      throw new HostException("Cannot use '" + home + "' as Java: it does not tell its version");
+    }
+    return Integer.parseInt(spoken.group(1));
+  }
+}

@@ -1,0 +1,87 @@
+package jollycrate.watch;
+
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import jollycrate.server.Cause;
+import jollycrate.server.LogPlace;
+
+/** A part of a log, up to its end, also where it was cut into several files meanwhile. */
+public record LogSlice(List<Part> parts) {
+  private static final int MOST_BYTES = 32 << 20;
+
+  /**
+   * What stands in one file.
+   *
+   * @param from offset of its first byte
+   */
+  private record Part(Path file, long from, byte[] bytes) {
+    /**
+     * Of a part that is too long the end is read: what was said last counts. A file that is shorter
+     * than before is another one by now, and everything in it is newer.
+     */
+    static Part of(Site site, Path file, long from) {
+      long size = site.files().facts(file).size();
+      long begin = Math.max(size < from ? 0 : from, size - MOST_BYTES);
+      return new Part(file, begin, site.files().read(file, begin, MOST_BYTES));
+    }
+
+    public String text() {
+      return new String(bytes, StandardCharsets.UTF_8);
+    }
+  }
+
+  /** Everything from a place on. */
+  public static LogSlice since(Site site, LogPlace place) {
+    List<Part> parts = new ArrayList<>();
+    parts.add(Part.of(site, place.file(), place.offset()));
+    LogTail.behind(site.files(), place.file()).forEach(file -> parts.add(Part.of(site, file, 0)));
+    return new LogSlice(List.copyOf(parts));
+  }
+
+  /** The same with what stands in further logs behind it. */
+  public LogSlice and(Site site, List<LogPlace> others) {
+    List<Part> all = new ArrayList<>(parts);
+    others.forEach(other -> all.add(Part.of(site, other.file(), other.offset())));
+    return new LogSlice(List.copyOf(all));
+  }
+
+  public String text() {
+    StringBuilder text = new StringBuilder();
+    parts.forEach(part -> text.append(part.text()));
+    return text.toString();
+  }
+
+  /** Where a byte of the first file stands in the text. */
+  int position(long offset) {
+    Part first = parts.get(0);
+    int length = (int) Math.min(first.bytes().length, Math.max(0, offset - first.from()));
+    return new String(first.bytes(), 0, length, StandardCharsets.UTF_8).length();
+  }
+
+  /** The cause with the line of the log that tells it. */
+  public Cause located(Site site, Cause cause) {
+    if (cause.logPosition() < 0) {
+      return cause;
+    }
+    int position = cause.logPosition();
+    int index = 0;
+    while (index < parts.size() - 1 && position >= parts.get(index).text().length()) {
+      position -= parts.get(index).text().length();
+      index++;
+    }
+    Part part = parts.get(index);
+    String before = LogSlice.before(site, part);
+    String inside = part.text().substring(0, Math.min(position, part.text().length()));
+    long line = 1 + (before + inside).chars().filter(c -> c == '\n').count();
+    List<String> why = new ArrayList<>(cause.why());
+    why.add("told in " + site.server().shown(part.file()) + ":" + line);
+    return new Cause(cause.what(), cause.where(), List.copyOf(why), cause.next(), -1);
+  }
+
+  private static String before(Site site, Part part) {
+    int length = (int) Math.min(part.from(), MOST_BYTES);
+    return new String(site.files().read(part.file(), 0, length), StandardCharsets.ISO_8859_1);
+  }
+}

@@ -1,0 +1,112 @@
+package jollycrate.watch;
+
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.Comparator;
+import java.util.List;
+import java.util.function.BooleanSupplier;
+import java.util.function.Consumer;
+import jollycrate.server.LogPlace;
+import jollycrate.server.Standing;
+import jollycrate.server.Stock;
+import jollycrate.stock.ProcessRecord;
+
+/** Reads what a server and its applications print. */
+public final class ServerLogReader {
+  private static final Duration LOOK_AGAIN = Duration.ofMillis(200);
+  private static final long NEAR_THE_END = 64 << 10;
+
+  private final Site site;
+  private final LogTail tail;
+
+  public ServerLogReader(Site site, Consumer<LogEntry> found) {
+    this.site = site;
+    this.tail = new LogTail(site.files(), found);
+  }
+
+  /** Begins where the server or its program was started last. */
+  public ServerLogReader sinceStart() {
+    Stock stock = site.stockTaker().take(List.of());
+    if (site.traits().listens()) {
+      tail.from(site.log(), site.stockTaker().record().map(ProcessRecord::log).orElse(0L));
+      return this;
+    }
+    ends(stock).forEach(file -> tail.from(file, site.files().facts(file).size()));
+    String events = LogSlice.since(site, new LogPlace(site.log(), 0)).text();
+    for (Standing.Owner owner : stock.standing().applications()) {
+      site.kind()
+          .logs()
+          .output(site.files(), site.server(), owner.placement(), events)
+          .ifPresent(this::beginAt);
+    }
+    return this;
+  }
+
+  private void beginAt(LogPlace place) {
+    tail.from(place.file(), place.offset());
+    LogTail.behind(site.files(), place.file()).forEach(later -> tail.from(later, 0));
+  }
+
+  /** Passes over all that stands there. */
+  public void skip() {
+    ends(site.stockTaker().take(List.of()))
+        .forEach(file -> tail.from(file, site.files().facts(file).size()));
+  }
+
+  /** Begins not far from the end, in the part before the last one if need be. */
+  public ServerLogReader nearTheEnd() {
+    Stock stock = site.stockTaker().take(List.of());
+    List<Path> logs = site.kind().logs().all(stock);
+    for (Path end : ends(stock)) {
+      long size = site.files().facts(end).size();
+      tail.from(end, lineAt(end, size - NEAR_THE_END));
+      if (size < NEAR_THE_END) {
+        logs.stream()
+            .filter(part -> !part.equals(end) && LogTail.end(part).equals(end))
+            .max(Comparator.comparingInt(LogTail::number))
+            .ifPresent(
+                part -> {
+                  long before = site.files().facts(part).size();
+                  tail.from(part, lineAt(part, before - (NEAR_THE_END - size)));
+                });
+      }
+    }
+    return this;
+  }
+
+  /** The first line that begins at an offset or behind it. */
+  private long lineAt(Path file, long offset) {
+    if (offset <= 0) {
+      return 0;
+    }
+    byte[] bytes = site.files().read(file, offset - 1, (int) NEAR_THE_END);
+    for (int i = 0; i < bytes.length; i++) {
+      if (bytes[i] == '\n') {
+        return offset + i;
+      }
+    }
+    return offset;
+  }
+
+  private List<Path> logs() {
+    return site.kind().logs().all(site.stockTaker().take(List.of()));
+  }
+
+  private List<Path> ends(Stock stock) {
+    return site.kind().logs().all(stock).stream().map(LogTail::end).distinct().toList();
+  }
+
+  /** Tells of all that stands there. */
+  public void read() {
+    tail.read(logs());
+    tail.flush();
+  }
+
+  /** Tells of all that stands there and is still to come, until it is enough. */
+  public void follow(BooleanSupplier enough) {
+    while (!enough.getAsBoolean()) {
+      read();
+      site.time().pause(LOOK_AGAIN);
+    }
+  }
+}

@@ -1,0 +1,118 @@
+package jollycrate.watch;
+
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+import jollycrate.host.Access;
+import jollycrate.host.Host;
+import jollycrate.host.HostFiles;
+import jollycrate.host.Time;
+import jollycrate.server.Cause;
+import jollycrate.server.LogPlace;
+import jollycrate.server.Placement;
+import jollycrate.server.Server;
+import jollycrate.server.ServerKind;
+import jollycrate.server.Traits;
+import jollycrate.stock.ProcessRecord;
+import jollycrate.stock.Records;
+import jollycrate.stock.StockTaker;
+
+/**
+ * A server, where it runs and how it is handled.
+ *
+ * @param by who makes changes, as records name them
+ */
+public record Site(Host host, ServerKind kind, Traits traits, Server server, Time time, String by) {
+
+  public HostFiles files() {
+    return host.files();
+  }
+
+  /** Our own files in the server's folder. */
+  public Records records() {
+    return new Records(server.records());
+  }
+
+  /** Takes stock of this server. */
+  public StockTaker stockTaker() {
+    return new StockTaker(host, kind, server);
+  }
+
+  public Path log() {
+    return server.folder().resolve(traits.log());
+  }
+
+  public long logEnd() {
+    return files().facts(log()).size();
+  }
+
+  /** Where further logs end now in which causes may stand. */
+  public List<LogPlace> besides() {
+    return files().list(log().getParent()).stream()
+        .filter(file -> !file.equals(log()) && kind.logs().tells(file.getFileName().toString()))
+        .map(file -> new LogPlace(file, files().facts(file).size()))
+        .toList();
+  }
+
+  /** The same logs, and those begun since, from where they ended then. */
+  public List<LogPlace> besidesSince(List<LogPlace> then) {
+    return besides().stream()
+        .map(
+            now ->
+                then.stream()
+                    .filter(old -> old.file().equals(now.file()))
+                    .findFirst()
+                    .orElse(new LogPlace(now.file(), 0)))
+        .toList();
+  }
+
+  /** Why an application does not run although its server does, as far as the log tells. */
+  public Optional<Cause> down(Placement placement) {
+    long begin = traits.listens() ? stockTaker().record().map(ProcessRecord::log).orElse(0L) : 0;
+    LogSlice slice = LogSlice.since(this, new LogPlace(log(), begin));
+    return kind.logs().down(server, placement, slice.text()).map(c -> slice.located(this, c));
+  }
+
+  /** Rights of the records: as readable as the server's folder itself. */
+  public Access recordAccess() {
+    Access folder = files().facts(server.folder()).access();
+    String mode = folder.mode();
+    String readable =
+        "rw-" + (mode.charAt(3) == 'r' ? "r--" : "---") + (mode.charAt(6) == 'r' ? "r--" : "---");
+    return folder.with(readable);
+  }
+
+  public void makeRecordsFolder() {
+    if (!files().facts(server.records()).exists()) {
+      files().makeFolder(server.records(), files().facts(server.folder()).access());
+    }
+  }
+
+  /** Deletes what a killed process left among our records; only while no delivery is open. */
+  public void sweepRecords() {
+    Records records = records();
+    for (Path path : files().list(records.folder())) {
+      String name = path.getFileName().toString();
+      boolean half = name.endsWith(".part");
+      boolean left = path.equals(records.standingNext()) || path.equals(records.backups());
+      if (half || left) {
+        deleteTree(path);
+      }
+    }
+  }
+
+  /** Deletes a folder unless something stands in it. */
+  public void deleteIfEmpty(Path folder) {
+    if (files().facts(folder).isFolder() && files().list(folder).isEmpty()) {
+      files().delete(folder);
+    }
+  }
+
+  /** Deletes a path with everything below it; links are deleted, never followed. */
+  public void deleteTree(Path path) {
+    if (files().facts(path).isFolder()) {
+      files().list(path).forEach(this::deleteTree);
+    }
+    files().delete(path);
+  }
+}

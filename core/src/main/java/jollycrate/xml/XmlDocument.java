@@ -1,0 +1,118 @@
+package jollycrate.xml;
+
+import java.util.Arrays;
+import java.util.List;
+import java.util.stream.IntStream;
+
+/**
+ * An XML text (XML 1.0) together with the position of everything in it, so that edits can be
+ * splices. Untrusted: document types are skipped, no entity beyond the five predefined ones is
+ * resolved, nothing outside the text is read, and size, depth and attributes are bounded.
+ */
+public final class XmlDocument {
+  /** Documents larger than this are refused, in bytes. */
+  public static final int MOST_BYTES = 4 << 20;
+
+  private final String name;
+  private final XmlText written;
+  private final int[] lines;
+  private final XmlElement root;
+
+  private XmlDocument(String name, XmlText written) {
+    this.name = name;
+    this.written = written;
+    this.lines = lineStarts(written.text());
+    this.root = XmlTree.of(name, written.text());
+  }
+
+  /**
+   * Reads a document in the encoding it declares.
+   *
+   * @param name how messages call it
+   * @throws XmlException when it is not well-formed or too large
+   */
+  public static XmlDocument parse(String name, byte[] bytes) {
+    if (bytes.length > MOST_BYTES) {
+      throw new XmlException(name, 1, 1, "larger than " + MOST_BYTES + " bytes");
+    }
+    return new XmlDocument(name, XmlText.of(name, bytes));
+  }
+
+  /** Reads a document held as text. */
+  public static XmlDocument parse(String name, String text) {
+    return new XmlDocument(name, XmlText.of(text));
+  }
+
+  /** Reads a document that keeps the way in which it was written down. */
+  public static XmlDocument parse(String name, XmlText text) {
+    return new XmlDocument(name, text);
+  }
+
+  private static int[] lineStarts(String text) {
+    return IntStream.concat(
+            IntStream.of(0),
+            IntStream.range(0, text.length())
+                .filter(at -> text.charAt(at) == '\n')
+                .map(at -> at + 1))
+        .toArray();
+  }
+
+  /** How messages call it. */
+  public String name() {
+    return name;
+  }
+
+  /** The text as it was read, without a byte order mark. */
+  public String text() {
+    return written.text();
+  }
+
+  /** The text and how it was written down. */
+  public XmlText written() {
+    return written;
+  }
+
+  /** The root element. */
+  public XmlElement root() {
+    return root;
+  }
+
+  /** Line of a position, counted from 1. */
+  public int lineOf(int position) {
+    int found = Arrays.binarySearch(lines, position);
+    return found >= 0 ? found + 1 : -found - 1;
+  }
+
+  /** The text with splices applied, written down as it was. */
+  public XmlText with(List<Splice> splices) {
+    return written.with(Splice.apply(text(), splices));
+  }
+
+  /**
+   * Escapes a value for an attribute in double quotes or for text, in ASCII, so that it reads the
+   * same in every encoding.
+   */
+  public static String escape(String value) {
+    StringBuilder escaped = new StringBuilder();
+    value
+        .codePoints()
+        .forEach(
+            c -> {
+              switch (c) {
+                case '&' -> escaped.append("&amp;");
+                case '<' -> escaped.append("&lt;");
+                case '>' -> escaped.append("&gt;");
+                case '"' -> escaped.append("&quot;");
+                case '\'' -> escaped.append("&apos;");
+                default -> {
+                  if (c < 0x20 || c > 0x7e) {
+                    escaped.append("&#").append(c).append(';');
+                  } else {
+                    escaped.append((char) c);
+                  }
+                }
+              }
+            });
+    return escaped.toString();
+  }
+}

@@ -1,0 +1,64 @@
+package jollycrate.watch;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.stream.Stream;
+import jollycrate.host.Host;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** A log is one stream, however it is cut into files, and its entries are whole. */
+class LogTailTest {
+  @TempDir Path folder;
+  private final List<LogEntry> found = new ArrayList<>();
+
+  private List<Path> logs() throws IOException {
+    try (Stream<Path> files = Files.list(folder)) {
+      return files.sorted().toList();
+    }
+  }
+
+  private void print(String text) throws IOException {
+    Files.writeString(
+        folder.resolve("bell.log"), text, StandardOpenOption.CREATE, StandardOpenOption.APPEND);
+  }
+
+  @Test
+  void stackTracesStayWithTheirRecord() throws IOException {
+    print(
+        "08:00 INFO open\n08:01 ERROR [x] broke\njava.io.IOException: räder\n\tat a.B.c(B.java:1)\n"
+            + "Caused by: x.Y: z\n\t... 3 more\n08:02 WARN late\nplain\njava.io.IOException: alone\n");
+    LogTail tail = new LogTail(Host.local().files(), found::add);
+    tail.read(logs());
+    tail.flush();
+    assertThat(found).extracting(entry -> entry.lines().size()).containsExactly(1, 5, 1, 1, 1);
+    assertThat(found)
+        .extracting(LogEntry::level)
+        .containsExactly(
+            LogLevel.INFO, LogLevel.ERROR, LogLevel.WARNING, LogLevel.NONE, LogLevel.ERROR);
+    assertThat(found.get(1).lines()).contains("java.io.IOException: räder");
+  }
+
+  @Test
+  void aRotatedLogIsReadOnWithoutLossOrRepetition() throws IOException {
+    LogTail tail = new LogTail(Host.local().files(), found::add);
+    print("one\ntw");
+    tail.read(logs());
+    print("o\nthree\n");
+    Files.move(folder.resolve("bell.log"), folder.resolve("bell.0001.log"));
+    print("4\n");
+    tail.read(logs());
+    print("five");
+    tail.read(logs());
+    tail.flush();
+    assertThat(found)
+        .flatExtracting(LogEntry::lines)
+        .containsExactly("one", "two", "three", "4", "five");
+  }
+}
