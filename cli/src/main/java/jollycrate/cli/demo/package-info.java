@@ -1,0 +1,2 @@
+/** The demonstration on the sample project. */
+package jollycrate.cli.demo;

@@ -1,0 +1,2 @@
+/** Options that several commands share. */
+package jollycrate.cli.options;

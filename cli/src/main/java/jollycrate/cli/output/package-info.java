@@ -1,0 +1,2 @@
+/** Renders the core's records for people and for machines; exit codes. */
+package jollycrate.cli.output;

@@ -1,0 +1,2 @@
+/** The program: its entry, its command line. */
+package jollycrate.cli;

@@ -1,0 +1,2 @@
+/** The files that people write, read into records with all their problems at once. */
+package jollycrate.app;

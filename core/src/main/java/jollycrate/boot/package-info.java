@@ -1,0 +1,2 @@
+/** The unit that makes a server start with its machine. */
+package jollycrate.boot;

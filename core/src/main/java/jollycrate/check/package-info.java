@@ -1,0 +1,2 @@
+/** Requests with what is expected of their answers. */
+package jollycrate.check;

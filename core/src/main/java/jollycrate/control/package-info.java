@@ -1,0 +1,2 @@
+/** Starting and stopping the process of a server. */
+package jollycrate.control;

@@ -1,0 +1,2 @@
+/** Pure rules that tell findings from what was read. */
+package jollycrate.foresee;

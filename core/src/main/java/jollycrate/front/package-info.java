@@ -1,0 +1,2 @@
+/** The front server that sends requests to a program. */
+package jollycrate.front;

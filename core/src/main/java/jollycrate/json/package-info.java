@@ -1,0 +1,2 @@
+/** JSON text as the tool writes and reads it. */
+package jollycrate.json;

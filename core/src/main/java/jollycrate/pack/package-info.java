@@ -1,0 +1,2 @@
+/** Packing classes, pages and libraries into an archive of a shape. */
+package jollycrate.pack;

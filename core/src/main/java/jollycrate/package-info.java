@@ -1,0 +1,2 @@
+/** The facade that the commands call. */
+package jollycrate;

@@ -1,0 +1,2 @@
+/** The interface of server kinds: only what a kind writes or reads. */
+package jollycrate.server;

@@ -1,0 +1,2 @@
+/** Reading hostile XML with its exact positions, and splicing into it. */
+package jollycrate.xml;

@@ -1,0 +1,2 @@
+/** How long browsers may keep pages that were delivered. */
+package jollycrate.pages;

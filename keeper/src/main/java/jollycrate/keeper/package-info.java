@@ -1,0 +1,2 @@
+/** The small program that keeps one other program running and rotates its log. */
+package jollycrate.keeper;

@@ -1,0 +1,2 @@
+/** The server kind of Apache Tomcat. */
+package jollycrate.tomcat;

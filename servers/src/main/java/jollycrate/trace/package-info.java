@@ -1,0 +1,2 @@
+/** Stack traces in logs, and the causes known from them. */
+package jollycrate.trace;
