@@ -3,12 +3,14 @@ package jollycrate.delivery;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.function.Supplier;
 import jollycrate.check.CheckResult;
 import jollycrate.control.ServerProcess;
 import jollycrate.front.FrontServer;
+import jollycrate.host.Content;
 import jollycrate.host.HostFiles;
 import jollycrate.journal.Journal;
 import jollycrate.journal.JournalLine;
@@ -78,6 +80,7 @@ final class Carrier {
    * @throws StepFailed when one does not come about; nothing is taken back yet
    */
   void carryOut(StepList steps) {
+    CarryingOut carrying = new CarryingOut(steps.contents());
     for (Step step : steps.change()) {
       interrupts.obey();
       progress.step(site.server(), step);
@@ -90,7 +93,7 @@ final class Carrier {
       if (step.moves()) {
         move(step);
       }
-      doing(step, steps);
+      step.accept(carrying).run();
       journal.write(new JournalLine.Done(number));
     }
   }
@@ -104,11 +107,8 @@ final class Carrier {
   }
 
   private void backUp(int number, Step step) {
-    if (step instanceof Step.PutFile put && put.before() != null) {
-      backUp(number, put.path(), put.before());
-    } else if (step instanceof Step.RemoveFile remove) {
-      backUp(number, remove.path(), remove.before());
-    }
+    step.file()
+        .ifPresent(file -> file.before().ifPresent(before -> backUp(number, file.path(), before)));
   }
 
   private void backUp(int number, Path path, State before) {
@@ -117,39 +117,14 @@ final class Carrier {
     if (!files.facts(folder).exists()) {
       files.makeFolder(folder, files.facts(site.server().folder()).access().with("rwx------"));
     }
-    mustBe(path, before);
+    mustBe(path, Optional.of(before));
     Path backup = folder.resolve("" + number);
     files.copy(path, backup);
-    mustBe(backup, before);
+    mustBe(backup, Optional.of(before));
   }
 
-  private void doing(Step step, StepList steps) {
-    HostFiles files = site.files();
-    if (step instanceof Step.MakeFolder make) {
-      files.makeFolder(make.path(), make.access());
-    } else if (step instanceof Step.PutFile put) {
-      mustBe(put.path(), put.before());
-      files.put(put.path(), steps.contents().get(put.path()), put.after().access());
-    } else if (step instanceof Step.RemoveFile remove) {
-      mustBe(remove.path(), remove.before());
-      files.delete(remove.path());
-    } else if (step instanceof Step.ClearTrace clear) {
-      site.deleteTree(clear.path());
-    } else if (step instanceof Step.StopServer) {
-      process.stop();
-    } else if (step instanceof Step.StartServer) {
-      process.start(stock.get());
-    } else if (step instanceof Step.ReloadFront reload) {
-      new FrontServer(site, progress).reload(reload.front());
-    } else if (step instanceof Step.Await await) {
-      await(await);
-    } else if (step instanceof Step.RunChecks run) {
-      check(run.placement());
-    }
-  }
-
-  private void mustBe(Path path, State before) {
-    if (!State.of(site.files(), path).equals(Optional.ofNullable(before))) {
+  private void mustBe(Path path, Optional<State> before) {
+    if (!State.of(site.files(), path).equals(before)) {
       throw new StepFailed(
           Cause.of(
               "'" + site.server().shown(path) + "' was changed by somebody meanwhile",
@@ -192,25 +167,100 @@ final class Carrier {
 
   /** Tidies up after the proof; every step may have been done before. */
   void tidy(List<Step> steps) {
+    Tidying tidying = new Tidying();
     for (Step step : steps) {
       progress.step(site.server(), step);
-      if (step instanceof Step.RemoveFile remove) {
-        tidyFile(remove);
-      } else if (step instanceof Step.RemoveFolder remove) {
-        site.deleteIfEmpty(remove.path());
-      } else if (step instanceof Step.Await await) {
-        await(await);
-      }
+      step.accept(tidying).run();
     }
   }
 
-  private void tidyFile(Step.RemoveFile remove) {
-    if (remove.moves()) {
-      move(remove);
+  /** What each step does to the server. */
+  private class CarryingOut implements Step.Visitor<Runnable> {
+    private final Map<Path, Content> contents;
+
+    CarryingOut(Map<Path, Content> contents) {
+      this.contents = contents;
     }
-    Optional<State> now = State.of(site.files(), remove.path());
-    if (now.isPresent() && now.get().digest().equals(remove.before().digest())) {
-      site.files().delete(remove.path());
+
+    @Override
+    public Runnable makeFolder(Step.MakeFolder step) {
+      return () -> site.files().makeFolder(step.path(), step.access());
+    }
+
+    @Override
+    public Runnable putFile(Step.PutFile step) {
+      return () -> {
+        mustBe(step.path(), Optional.ofNullable(step.before()));
+        site.files().put(step.path(), contents.get(step.path()), step.after().access());
+      };
+    }
+
+    @Override
+    public Runnable removeFile(Step.RemoveFile step) {
+      return () -> {
+        mustBe(step.path(), Optional.of(step.before()));
+        site.files().delete(step.path());
+      };
+    }
+
+    @Override
+    public Runnable removeFolder(Step.RemoveFolder step) {
+      return () -> site.deleteIfEmpty(step.path());
+    }
+
+    @Override
+    public Runnable clearTrace(Step.ClearTrace step) {
+      return () -> site.deleteTree(step.path());
+    }
+
+    @Override
+    public Runnable stopServer(Step.StopServer step) {
+      return process::stop;
+    }
+
+    @Override
+    public Runnable startServer(Step.StartServer step) {
+      return () -> process.start(stock.get());
+    }
+
+    /** Holding is for taking back only. */
+    @Override
+    public Runnable holdFront(Step.HoldFront step) {
+      return () -> {};
+    }
+
+    @Override
+    public Runnable reloadFront(Step.ReloadFront step) {
+      return () -> new FrontServer(site, progress).reload(step.front());
+    }
+
+    @Override
+    public Runnable await(Step.Await step) {
+      return () -> Carrier.this.await(step);
+    }
+
+    @Override
+    public Runnable runChecks(Step.RunChecks step) {
+      return () -> check(step.placement());
+    }
+  }
+
+  /** The same for what is left after the proof, where a file may be gone already. */
+  private final class Tidying extends CarryingOut {
+    Tidying() {
+      super(Map.of());
+    }
+
+    @Override
+    public Runnable removeFile(Step.RemoveFile step) {
+      return () -> {
+        if (step.moves()) {
+          move(step);
+        }
+        State.of(site.files(), step.path())
+            .filter(now -> now.digest().equals(step.before().digest()))
+            .ifPresent(now -> site.files().delete(step.path()));
+      };
     }
   }
 }

@@ -73,14 +73,11 @@ final class TakeBack {
 
   private Optional<String> notAsBefore(JournalLine.Doing doing) {
     Step step = doing.step();
+    if (step.file().isPresent()) {
+      return named(step.file().get().path(), step.file().get().before(), doing.number());
+    }
     if (step instanceof Step.MakeFolder make) {
       return named(make.path(), Optional.empty(), doing.number());
-    }
-    if (step instanceof Step.PutFile put) {
-      return named(put.path(), Optional.ofNullable(put.before()), doing.number());
-    }
-    if (step instanceof Step.RemoveFile remove) {
-      return named(remove.path(), Optional.of(remove.before()), doing.number());
     }
     return step.moves()
         ? Optional.of("the server may still have to be brought to its earlier state")
@@ -140,37 +137,23 @@ final class TakeBack {
     if (!again) {
       journal.write(new JournalLine.Undoing(doing.number(), site.logEnd()));
     }
-    Step step = doing.step();
-    if (step instanceof Step.MakeFolder make) {
-      site.deleteIfEmpty(make.path());
-    } else if (step instanceof Step.PutFile put) {
-      restore(doing.number(), put.path(), Optional.ofNullable(put.before()), put.after());
-    } else if (step instanceof Step.RemoveFile remove) {
-      restore(doing.number(), remove.path(), Optional.of(remove.before()), null);
-    } else if (step instanceof Step.HoldFront hold) {
-      front.reload(hold.front());
-      waits.drain(hold.placement());
-    } else if (step instanceof Step.StartServer) {
-      process.stop();
-    }
+    doing.step().accept(new Undoing(doing.number())).run();
     if (stuck.isEmpty()) {
       journal.write(new JournalLine.Undone(doing.number()));
     }
   }
 
-  /**
-   * Restores a file unless it is as before already.
-   *
-   * @param after null when the step removed it
-   */
-  private void restore(int number, Path path, Optional<State> before, State after) {
+  /** Restores a file unless it is as before already. */
+  private void restore(int number, Step.FileChange change) {
+    Path path = change.path();
+    Optional<State> before = change.before();
     site.files().delete(HostFiles.beside(path));
     Optional<State> now = State.of(site.files(), path);
     if (now.equals(before)) {
       return;
     }
     movedBack = true;
-    boolean ours = now.equals(Optional.ofNullable(after));
+    boolean ours = now.equals(change.after());
     if (!ours) {
       stuck.add(
           site.server().shown(path)
@@ -248,23 +231,13 @@ final class TakeBack {
    * time it is noticed again.
    */
   private void renewSwitches() {
-    for (JournalLine.Doing doing : journal.backwards()) {
-      boolean file =
-          doing.step() instanceof Step.PutFile || doing.step() instanceof Step.RemoveFile;
-      if (doing.step().moves() && file) {
-        renew(doing);
-      }
-    }
-  }
-
-  private void renew(JournalLine.Doing doing) {
-    Path path =
-        doing.step() instanceof Step.PutFile put
-            ? put.path()
-            : ((Step.RemoveFile) doing.step()).path();
-    if (site.files().facts(path).isFile()) {
-      site.files().touch(path);
-    }
+    journal.backwards().stream()
+        .map(JournalLine.Doing::step)
+        .filter(Step::moves)
+        .flatMap(step -> step.file().stream())
+        .map(Step.FileChange::path)
+        .filter(path -> site.files().facts(path).isFile())
+        .forEach(site.files()::touch);
   }
 
   private void restart() {
@@ -314,5 +287,75 @@ final class TakeBack {
         .filter(placement -> placement != null)
         .flatMap(placement -> placement.traces().stream())
         .forEach(site::deleteTree);
+  }
+
+  /** What undoes each step; the server itself is brought up again once every move is undone. */
+  private final class Undoing implements Step.Visitor<Runnable> {
+    private static final Runnable NOTHING = () -> {};
+    private final int number;
+
+    Undoing(int number) {
+      this.number = number;
+    }
+
+    @Override
+    public Runnable makeFolder(Step.MakeFolder step) {
+      return () -> site.deleteIfEmpty(step.path());
+    }
+
+    @Override
+    public Runnable putFile(Step.PutFile step) {
+      return () -> step.file().ifPresent(change -> restore(number, change));
+    }
+
+    @Override
+    public Runnable removeFile(Step.RemoveFile step) {
+      return () -> step.file().ifPresent(change -> restore(number, change));
+    }
+
+    @Override
+    public Runnable holdFront(Step.HoldFront step) {
+      return () -> {
+        front.reload(step.front());
+        waits.drain(step.placement());
+      };
+    }
+
+    @Override
+    public Runnable startServer(Step.StartServer step) {
+      return process::stop;
+    }
+
+    @Override
+    public Runnable stopServer(Step.StopServer step) {
+      return NOTHING;
+    }
+
+    /** Folders are removed after the proof only. */
+    @Override
+    public Runnable removeFolder(Step.RemoveFolder step) {
+      return NOTHING;
+    }
+
+    /** A started server makes it anew. */
+    @Override
+    public Runnable clearTrace(Step.ClearTrace step) {
+      return NOTHING;
+    }
+
+    @Override
+    public Runnable reloadFront(Step.ReloadFront step) {
+      return NOTHING;
+    }
+
+    @Override
+    public Runnable await(Step.Await step) {
+      return NOTHING;
+    }
+
+    @Override
+    public Runnable runChecks(Step.RunChecks step) {
+      return NOTHING;
+    }
   }
 }

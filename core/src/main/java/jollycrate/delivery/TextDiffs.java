@@ -7,7 +7,6 @@ import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import jollycrate.host.Content;
@@ -23,18 +22,18 @@ final class TextDiffs {
   private TextDiffs() {}
 
   static List<String> of(Stock stock, StepList steps) {
-    List<String> diffs = new ArrayList<>();
-    for (Step step : steps.change()) {
-      if (step instanceof Step.PutFile put) {
-        text(steps.contents().get(put.path()))
-            .ifPresent(after -> diffs.add(diff(stock, put.path(), stock.text(put.path()), after)));
-      } else if (step instanceof Step.RemoveFile remove) {
-        stock
-            .text(remove.path())
-            .ifPresent(text -> diffs.add(diff(stock, remove.path(), Optional.of(text), "")));
-      }
-    }
-    return diffs;
+    return steps.change().stream()
+        .flatMap(step -> step.file().stream())
+        .flatMap(change -> of(stock, change, steps).stream())
+        .toList();
+  }
+
+  private static Optional<String> of(Stock stock, Step.FileChange change, StepList steps) {
+    Path path = change.path();
+    Optional<String> before = stock.text(path);
+    return change.after().isPresent()
+        ? text(steps.contents().get(path)).map(after -> diff(stock, path, before, after))
+        : before.map(text -> diff(stock, path, before, ""));
   }
 
   private static Optional<String> text(Content content) {

@@ -4,6 +4,7 @@ import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Optional;
 import jollycrate.app.Front;
 import jollycrate.host.Access;
 import jollycrate.host.Identity;
@@ -33,8 +34,58 @@ public sealed interface Step {
     return false;
   }
 
+  /** The change of a file, if it is one. */
+  default Optional<FileChange> file() {
+    return Optional.empty();
+  }
+
+  /** What the visitor says of this step. */
+  <T> T accept(Visitor<T> visitor);
+
+  /**
+   * What is to be done or said for each kind of step; nothing may be forgotten.
+   *
+   * @param <T> what comes of it
+   */
+  interface Visitor<T> {
+    T makeFolder(MakeFolder step);
+
+    T putFile(PutFile step);
+
+    T removeFile(RemoveFile step);
+
+    T removeFolder(RemoveFolder step);
+
+    T clearTrace(ClearTrace step);
+
+    T stopServer(StopServer step);
+
+    T startServer(StartServer step);
+
+    T holdFront(HoldFront step);
+
+    T reloadFront(ReloadFront step);
+
+    T await(Await step);
+
+    T runChecks(RunChecks step);
+  }
+
+  /**
+   * A file or a folder that a step makes, changes or removes.
+   *
+   * @param before empty when nothing stands there before the step
+   * @param after empty when nothing stands there after it
+   */
+  record FileChange(Path path, Optional<State> before, Optional<State> after) {}
+
   /** Makes a folder. */
-  record MakeFolder(Path path, Access access) implements Step {}
+  record MakeFolder(Path path, Access access) implements Step {
+    @Override
+    public <T> T accept(Visitor<T> visitor) {
+      return visitor.makeFolder(this);
+    }
+  }
 
   /**
    * Puts a file.
@@ -42,6 +93,16 @@ public sealed interface Step {
    * @param before null when nothing stood there
    */
   record PutFile(Path path, State before, State after, Part part) implements Step {
+    @Override
+    public <T> T accept(Visitor<T> visitor) {
+      return visitor.putFile(this);
+    }
+
+    @Override
+    public Optional<FileChange> file() {
+      return Optional.of(new FileChange(path, Optional.ofNullable(before), Optional.of(after)));
+    }
+
     @Override
     public boolean moves() {
       return part != Part.SUPPORT;
@@ -51,16 +112,36 @@ public sealed interface Step {
   /** Removes a file. */
   record RemoveFile(Path path, State before, Part part) implements Step {
     @Override
+    public <T> T accept(Visitor<T> visitor) {
+      return visitor.removeFile(this);
+    }
+
+    @Override
+    public Optional<FileChange> file() {
+      return Optional.of(new FileChange(path, Optional.of(before), Optional.empty()));
+    }
+
+    @Override
     public boolean moves() {
       return part != Part.SUPPORT;
     }
   }
 
   /** Removes a folder of ours if it is empty. */
-  record RemoveFolder(Path path, Access before) implements Step {}
+  record RemoveFolder(Path path, Access before) implements Step {
+    @Override
+    public <T> T accept(Visitor<T> visitor) {
+      return visitor.removeFolder(this);
+    }
+  }
 
   /** Deletes what a stopped server left of a placement; a started one makes it anew. */
-  record ClearTrace(Path path) implements Step {}
+  record ClearTrace(Path path) implements Step {
+    @Override
+    public <T> T accept(Visitor<T> visitor) {
+      return visitor.clearTrace(this);
+    }
+  }
 
   /**
    * Stops the server.
@@ -70,6 +151,11 @@ public sealed interface Step {
    */
   record StopServer(Identity process, String fingerprint, List<String> command) implements Step {
     @Override
+    public <T> T accept(Visitor<T> visitor) {
+      return visitor.stopServer(this);
+    }
+
+    @Override
     public boolean moves() {
       return true;
     }
@@ -77,6 +163,11 @@ public sealed interface Step {
 
   /** Starts the server. */
   record StartServer() implements Step {
+    @Override
+    public <T> T accept(Visitor<T> visitor) {
+      return visitor.startServer(this);
+    }
+
     @Override
     public boolean moves() {
       return true;
@@ -88,14 +179,34 @@ public sealed interface Step {
    * was: then the front reads it again, and requests that are under way end before anything else is
    * taken back.
    */
-  record HoldFront(Front front, Placement placement) implements Step {}
+  record HoldFront(Front front, Placement placement) implements Step {
+    @Override
+    public <T> T accept(Visitor<T> visitor) {
+      return visitor.holdFront(this);
+    }
+  }
 
   /** Makes a front read its configuration, after the front itself has checked that. */
-  record ReloadFront(Front front) implements Step {}
+  record ReloadFront(Front front) implements Step {
+    @Override
+    public <T> T accept(Visitor<T> visitor) {
+      return visitor.reloadFront(this);
+    }
+  }
 
   /** Waits for a fact about a placement. */
-  record Await(Placement placement, Expected expected) implements Step {}
+  record Await(Placement placement, Expected expected) implements Step {
+    @Override
+    public <T> T accept(Visitor<T> visitor) {
+      return visitor.await(this);
+    }
+  }
 
   /** Runs the checks of the application against a placement. */
-  record RunChecks(Placement placement) implements Step {}
+  record RunChecks(Placement placement) implements Step {
+    @Override
+    public <T> T accept(Visitor<T> visitor) {
+      return visitor.runChecks(this);
+    }
+  }
 }

@@ -8,50 +8,73 @@ import jollycrate.step.Step;
 record StepText(String verb, String object) {
 
   static StepText of(Server server, Step step) {
-    if (step instanceof Step.MakeFolder make) {
-      return new StepText("make folder", server.shown(make.path()) + "/");
+    return step.accept(new Words(server));
+  }
+
+  private record Words(Server server) implements Step.Visitor<StepText> {
+    @Override
+    public StepText makeFolder(Step.MakeFolder step) {
+      return new StepText("make folder", server.shown(step.path()) + "/");
     }
-    if (step instanceof Step.PutFile put) {
-      String verb =
-          put.part() == Part.SUPPORT ? "put" : put.before() == null ? "switch on" : "switch";
-      return new StepText(verb, server.shown(put.path()));
+
+    @Override
+    public StepText putFile(Step.PutFile step) {
+      String verb = step.before() == null ? "switch on" : "switch";
+      return new StepText(step.part() == Part.SUPPORT ? "put" : verb, server.shown(step.path()));
     }
-    if (step instanceof Step.RemoveFile remove) {
-      String verb = remove.part() == Part.SUPPORT ? "remove" : "switch off";
-      return new StepText(verb, server.shown(remove.path()));
+
+    @Override
+    public StepText removeFile(Step.RemoveFile step) {
+      String verb = step.part() == Part.SUPPORT ? "remove" : "switch off";
+      return new StepText(verb, server.shown(step.path()));
     }
-    if (step instanceof Step.RemoveFolder remove) {
-      return new StepText("remove folder", server.shown(remove.path()) + "/");
+
+    @Override
+    public StepText removeFolder(Step.RemoveFolder step) {
+      return new StepText("remove folder", server.shown(step.path()) + "/");
     }
-    if (step instanceof Step.ClearTrace clear) {
-      return new StepText("clear", server.shown(clear.path()) + "/ (left by the stopped server)");
+
+    @Override
+    public StepText clearTrace(Step.ClearTrace step) {
+      return new StepText("clear", server.shown(step.path()) + "/ (left by the stopped server)");
     }
-    if (step instanceof Step.StopServer stop) {
-      return new StepText("stop", server.name() + " (process " + stop.process().pid() + ")");
+
+    @Override
+    public StepText stopServer(Step.StopServer step) {
+      return new StepText("stop", server.name() + " (process " + step.process().pid() + ")");
     }
-    if (step instanceof Step.StartServer) {
+
+    @Override
+    public StepText startServer(Step.StartServer step) {
       return new StepText("start", server.name());
     }
-    if (step instanceof Step.Await await) {
+
+    @Override
+    public StepText holdFront(Step.HoldFront step) {
+      return new StepText("hold", step.front().address() + " ready to be switched back");
+    }
+
+    @Override
+    public StepText reloadFront(Step.ReloadFront step) {
+      return new StepText("reload", step.front().address() + " after its syntax test");
+    }
+
+    @Override
+    public StepText await(Step.Await step) {
       String what =
-          switch (await.expected()) {
+          switch (step.expected()) {
             case GONE -> "is gone";
             case DRAINED -> "has answered its last request";
             case SWITCHED -> "gets the requests";
             case UP -> "is up";
           };
-      return new StepText("wait until", await.placement().application() + " " + what);
+      return new StepText("wait until", step.placement().application() + " " + what);
     }
-    if (step instanceof Step.HoldFront hold) {
-      return new StepText("hold", hold.front().address() + " ready to be switched back");
-    }
-    if (step instanceof Step.ReloadFront reload) {
-      return new StepText("reload", reload.front().address() + " after its syntax test");
-    }
-    if (step instanceof Step.RunChecks run) {
-      String at = server.front().isPresent() ? " at " + run.placement().address() : "";
+
+    @Override
+    public StepText runChecks(Step.RunChecks step) {
+      String at = server.front().isPresent() ? " at " + step.placement().address() : "";
       return new StepText("check", "what it answers" + at);
     }
-    return new StepText("do", step.getClass().getSimpleName());
   }
 }
