@@ -224,7 +224,10 @@ public final class Crate {
   private static String nameOf(Artifact artifact, Optional<String> path, Site site) {
     String title = named(artifact.name());
     Optional<String> stands =
-        site.stockTaker().standing().owner(title).map(owner -> owner.placement().contextPath());
+        site.stockTaker()
+            .standing()
+            .owner(title)
+            .map(owner -> owner.placement().route().contextPath());
     boolean replaces = path.isPresent() && (stands.isEmpty() || stands.equals(path));
     String fileName = artifact.file().getFileName().toString().replaceFirst("\\.[^.]*$", "");
     return replaces ? title : named(fileName);
@@ -351,6 +354,6 @@ public final class Crate {
 
   private static ServerState.Standing standing(Placement placement) {
     return new ServerState.Standing(
-        placement.application(), placement.version(), placement.address());
+        placement.application(), placement.release().version(), placement.address());
   }
 }

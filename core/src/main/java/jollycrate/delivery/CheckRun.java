@@ -53,8 +53,8 @@ final class CheckRun {
     List<CheckResult> results = new ArrayList<>();
     Optional<Cause> down = site.down(placement);
     try (Requester requester = requesters.get()) {
-      Checker checker = new Checker(requester, placement.base(), passwords);
-      Checker direct = new Checker(requester, placement.direct(), passwords);
+      Checker checker = new Checker(requester, placement.route().base(), passwords);
+      Checker direct = new Checker(requester, placement.route().direct(), passwords);
       boolean hosted = site.traits().listens();
       if (application.checks().isEmpty() && !hosted && !application.program().speaksHttp()) {
         CheckResult listens = listens(placement);
@@ -75,7 +75,7 @@ final class CheckRun {
 
   /** All that can be seen of a program that speaks no HTTP. */
   private CheckResult listens(Placement placement) {
-    int port = placement.direct().getPort();
+    int port = placement.route().direct().getPort();
     Fact<Optional<Listening>> found = site.host().processes().listening(port);
     boolean open = found.map(Optional::isPresent).orElse(false);
     List<CheckResult.Miss> misses =
@@ -129,7 +129,7 @@ final class CheckRun {
     LogSlice log = LogSlice.since(site, mark).and(site, site.besidesSince(besides));
     return site.kind()
         .logs()
-        .explain(placement.packages(), log.text())
+        .explain(placement.release().packages(), log.text())
         .map(found -> log.located(site, found))
         .or(result::cause);
   }

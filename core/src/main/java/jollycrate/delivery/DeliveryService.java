@@ -113,7 +113,7 @@ public final class DeliveryService {
               + " to "
               + site.server().name()
               + " at "
-              + ContextPath.shown(wanted.placement().contextPath()));
+              + ContextPath.shown(wanted.placement().route().contextPath()));
       if (Finding.anyBlocker(findings) && begunMeanwhile(dryRun)) {
         continue;
       }
@@ -149,16 +149,17 @@ public final class DeliveryService {
         return outcome.end(notThere(stock, application, outcome), site.time().now());
       }
       List<Finding> findings = RemovalForesight.look(stock, owner.get(), site.kind()::splicer);
-      outcome.release(owner.get().placement().version(), owner.get().placement().address());
+      outcome.release(
+          owner.get().placement().release().version(), owner.get().placement().address());
       StepList steps = act.steps(stock);
       Placement placement = owner.get().placement();
       progress.looked(
           "undeploy "
-              + (application + " " + placement.version()).strip()
+              + (application + " " + placement.release().version()).strip()
               + " from "
               + site.server().name()
               + " at "
-              + ContextPath.shown(placement.contextPath()));
+              + ContextPath.shown(placement.route().contextPath()));
       if (Finding.anyBlocker(findings) && begunMeanwhile(dryRun)) {
         continue;
       }
@@ -196,7 +197,7 @@ public final class DeliveryService {
                             + "'. Deliver it with 'jolly deploy --to "
                             + site.server().name()
                             + "'"));
-    outcome.release(owner.placement().version(), owner.placement().address());
+    outcome.release(owner.placement().release().version(), owner.placement().address());
     List<CheckResult> results =
         checkRun()
             .run(

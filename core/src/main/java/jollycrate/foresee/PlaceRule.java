@@ -61,10 +61,10 @@ final class PlaceRule implements Rule {
 
   private static void path(Scene scene, List<Finding> findings) {
     Placement placement = scene.wanted().placement();
-    String shown = ContextPath.shown(placement.contextPath());
+    String shown = ContextPath.shown(placement.route().contextPath());
     scene.occupants().stream()
-        .filter(occupant -> occupant.listener().equals(placement.listener()))
-        .filter(occupant -> occupant.contextPath().equals(placement.contextPath()))
+        .filter(occupant -> occupant.listener().equals(placement.route().listener()))
+        .filter(occupant -> occupant.contextPath().equals(placement.route().contextPath()))
         .filter(occupant -> !oursAt(scene, occupant.path()))
         .findFirst()
         .ifPresent(

@@ -37,11 +37,11 @@ public final class FrontBlame {
       CheckResult through, Placement placement, Supplier<CheckResult> direct) {
     Optional<Front> front = site.server().front();
     boolean gateway = through.status() >= BAD_GATEWAY && through.status() <= GATEWAY_TIMEOUT;
-    boolean askedDirectly = placement.base().equals(placement.direct());
+    boolean askedDirectly = placement.route().base().equals(placement.route().direct());
     if (front.isEmpty() || !gateway || askedDirectly) {
       return Optional.empty();
     }
-    int port = placement.direct().getPort();
+    int port = placement.route().direct().getPort();
     String upstream = upstream(front.get());
     if (!upstream.endsWith(":" + port)) {
       return Optional.of(wrongUpstream(front.get(), upstream, port));

@@ -89,7 +89,7 @@ public final class Waits {
    * @return number of connections that are left
    */
   public long drain(Placement placement) {
-    int port = placement.direct().getPort();
+    int port = placement.route().direct().getPort();
     Instant until = site.time().now().plus(DRAINS_WITHIN);
     long left = connections(port);
     while (left > 0 && site.time().now().isBefore(until)) {
@@ -145,7 +145,7 @@ public final class Waits {
             "Look at what it does while it starts, or raise 'starts-within' in [app]");
     return site.kind()
         .logs()
-        .explain(placement.packages(), seen.log().text())
+        .explain(placement.release().packages(), seen.log().text())
         .map(told -> cause.with(seen.log().located(site, told).why()))
         .or(() -> stalled(placement, cause))
         .orElse(cause);
@@ -163,7 +163,10 @@ public final class Waits {
     Optional<Cause> found = Optional.empty();
     while (found.isEmpty() && site.time().now().isBefore(until)) {
       site.time().pause(LOOK_AGAIN);
-      found = site.kind().logs().stalled(placement.packages(), LogSlice.since(site, mark).text());
+      found =
+          site.kind()
+              .logs()
+              .stalled(placement.release().packages(), LogSlice.since(site, mark).text());
     }
     return found
         .map(seen -> LogSlice.since(site, mark).located(site, seen))
@@ -171,8 +174,9 @@ public final class Waits {
   }
 
   private static Duration limit(Placement placement, Expected expected, boolean started) {
-    Duration act = expected == Expected.UP ? placement.startsWithin() : GOES_WITHIN;
-    return act.plus(placement.notice()).plus(started ? SERVER_STARTS_WITHIN : Duration.ZERO);
+    Duration act = expected == Expected.UP ? placement.timing().startsWithin() : GOES_WITHIN;
+    return act.plus(placement.timing().notice())
+        .plus(started ? SERVER_STARTS_WITHIN : Duration.ZERO);
   }
 
   private Seen look(Placement placement, From from, Opened opened) {
@@ -185,7 +189,7 @@ public final class Waits {
             .map(at -> LogSlice.since(site, at))
             .orElseGet(() -> log.and(site, site.besidesSince(from.besides())));
     Presence presence = site.stockTaker().presence();
-    int port = placement.direct().getPort();
+    int port = placement.route().direct().getPort();
     Fact<Set<Integer>> ports =
         whole || from.started()
             ? site.host()

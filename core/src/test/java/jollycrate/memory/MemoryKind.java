@@ -130,18 +130,16 @@ final class MemoryKind implements ServerKind, KindProcesses, KindLogs {
     String trace = swap == Swap.BESIDE_THEN_SWITCH ? unique : name;
     Placement placement =
         new Placement(
-            name,
-            order.version(),
-            digest,
-            "main",
-            "/" + name,
+            new Placement.Release(name, order.version(), digest, List.of()),
+            new Placement.Route(
+                "main",
+                "/" + name,
+                URI.create("http://memory:8080/" + (fronted ? name : trace) + "/"),
+                URI.create("http://memory:8080/" + trace + "/")),
             switchPath,
             List.of(folder.resolve("exploded").resolve(trace)),
-            URI.create("http://memory:8080/" + (fronted ? name : trace) + "/"),
-            URI.create("http://memory:8080/" + trace + "/"),
-            MemoryServer.SCAN.multipliedBy(2),
-            order.application().startsWithin(),
-            List.of());
+            new Placement.Timing(
+                MemoryServer.SCAN.multipliedBy(2), order.application().startsWithin()));
     return new Wanted(placement, pieces, swap, List.of(), Map.of());
   }
 

@@ -43,7 +43,7 @@ final class ProgramSigns {
     this.evidence = evidence;
     this.digest = digest;
     this.ready = ready.filter(text -> !text.isEmpty());
-    this.port = placement.direct().getPort();
+    this.port = placement.route().direct().getPort();
     this.state = KeeperEvents.of(String.valueOf(port), evidence.log());
   }
 
@@ -75,7 +75,7 @@ final class ProgramSigns {
 
   private Sign running() {
     boolean unchanged = state.position() < evidence.fresh();
-    if (unchanged && evidence.since().compareTo(placement.notice()) < 0) {
+    if (unchanged && evidence.since().compareTo(placement.timing().notice()) < 0) {
       return new Sign.Waiting("the keeper to notice " + placement.application());
     }
     if (!evidence.open()) {
@@ -105,7 +105,7 @@ final class ProgramSigns {
     }
     boolean quiet =
         state.fare() == KeeperEvents.Fare.UNKNOWN
-            && evidence.since().compareTo(placement.notice()) > 0;
+            && evidence.since().compareTo(placement.timing().notice()) > 0;
     boolean over = state.fare() == KeeperEvents.Fare.GONE || quiet || evidence.ended();
     return over
         ? new Sign.Reached()
@@ -120,7 +120,8 @@ final class ProgramSigns {
 
   /** Why a program does not run, when the keeper says so. */
   static Optional<Cause> down(String server, Placement placement, String log) {
-    KeeperEvents.State state = KeeperEvents.of(String.valueOf(placement.direct().getPort()), log);
+    KeeperEvents.State state =
+        KeeperEvents.of(String.valueOf(placement.route().direct().getPort()), log);
     String next =
         "Read 'jolly server log "
             + server
@@ -170,7 +171,7 @@ final class ProgramSigns {
   private Cause ended() {
     int code = code(state);
     String how = how(code, "ended while starting");
-    Optional<Cause> told = new ProgramFailure(placement.packages()).in(evidence.output());
+    Optional<Cause> told = new ProgramFailure(placement.release().packages()).in(evidence.output());
     if (told.isPresent() && code != KILLED && code != TERMINATED) {
       Cause found = told.get();
       return new Cause(

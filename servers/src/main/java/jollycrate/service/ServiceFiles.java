@@ -44,7 +44,7 @@ final class ServiceFiles {
 
   /** The file by which a placement runs. */
   Path run(Placement placement) {
-    return run(placement.direct().getPort());
+    return run(placement.route().direct().getPort());
   }
 
   /** The end of a log, which is written to. */

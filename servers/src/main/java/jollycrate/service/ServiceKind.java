@@ -130,8 +130,8 @@ public final class ServiceKind implements ServerKind {
         .map(
             owner ->
                 new Occupant(
-                    owner.placement().listener(),
-                    owner.placement().contextPath(),
+                    owner.placement().route().listener(),
+                    owner.placement().route().contextPath(),
                     owner.placement().switchPath()))
         .toList();
   }

@@ -28,7 +28,7 @@ final class ServiceLogs implements KindLogs {
   @Override
   public Optional<LogPlace> output(
       HostFiles files, Server server, Placement placement, String log) {
-    String name = String.valueOf(placement.direct().getPort());
+    String name = String.valueOf(placement.route().direct().getPort());
     return KeeperEvents.of(name, log).begun().map(begun -> place(files, server, begun));
   }
 
@@ -53,7 +53,7 @@ final class ServiceLogs implements KindLogs {
 
   @Override
   public List<Cause> remarks(Server server, Placement placement, String log) {
-    String name = String.valueOf(placement.direct().getPort());
+    String name = String.valueOf(placement.route().direct().getPort());
     String lost = KeeperEvents.of(name, log).unlogged();
     return lost.isEmpty()
         ? List.of()

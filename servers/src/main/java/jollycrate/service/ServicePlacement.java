@@ -79,7 +79,7 @@ final class ServicePlacement {
         stock
             .standing()
             .owner(application.name())
-            .map(owner -> owner.placement().direct().getPort())
+            .map(owner -> owner.placement().route().direct().getPort())
             .filter(server.ports()::contains);
     if (server.front().isEmpty() || standing.isEmpty()) {
       return server.http();
@@ -232,18 +232,11 @@ final class ServicePlacement {
             .map(address -> URI.create(address.toString().replaceFirst("/*$", "/")))
             .orElse(direct);
     return new Placement(
-        application.name(),
-        order.version(),
-        artifact.digest(),
-        "main",
-        path,
+        new Placement.Release(application.name(), order.version(), artifact.digest(), packages()),
+        new Placement.Route("main", path, base, direct),
         server.front().map(Front::config).orElse(files.run(port)),
         traces,
-        base,
-        direct,
-        NOTICE,
-        application.startsWithin(),
-        packages());
+        new Placement.Timing(NOTICE, application.startsWithin()));
   }
 
   /** Of a merged archive, those that are kin to the class that is started. */

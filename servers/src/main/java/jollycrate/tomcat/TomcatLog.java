@@ -91,7 +91,7 @@ final class TomcatLog {
     }
     long begun = records.stream().filter(record -> begins(placement, record)).count();
     long undeployed = records.stream().filter(record -> undeploys(placement, record)).count();
-    boolean quiet = begun == 0 && evidence.since().compareTo(placement.notice()) > 0;
+    boolean quiet = begun == 0 && evidence.since().compareTo(placement.timing().notice()) > 0;
     boolean seen = undeployed > 0 && undeployed >= begun;
     boolean open = !evidence.started() || evidence.open();
     return (seen || quiet || evidence.started() && begun == 0) && open
@@ -102,7 +102,7 @@ final class TomcatLog {
   private Cause ended(Placement placement) {
     Cause cause =
         Cause.of("the server's process ended", "Mend what its log tells, then deliver again");
-    return new LoggedFailure(placement.packages())
+    return new LoggedFailure(placement.release().packages())
         .in(log, 0)
         .map(
             seen ->
@@ -120,7 +120,7 @@ final class TomcatLog {
    */
   private Cause cause(Placement placement, int begun, LogRecord failure, String told) {
     int from = records.get(begun).position();
-    return new LoggedFailure(placement.packages())
+    return new LoggedFailure(placement.release().packages())
         .in(told.substring(from), from)
         .orElse(
             new Cause(
@@ -135,7 +135,7 @@ final class TomcatLog {
 
   /** A servlet that is loaded at the start and throws leaves its context running without it. */
   private static Optional<LogRecord> failure(Placement placement, List<LogRecord> some) {
-    String context = "[" + placement.contextPath() + "]";
+    String context = "[" + placement.route().contextPath() + "]";
     return some.stream()
         .filter(LogRecord::isSevere)
         .filter(
@@ -173,7 +173,7 @@ final class TomcatLog {
   }
 
   private static boolean undeploys(Placement placement, LogRecord record) {
-    return record.message().equals("Undeploying context [" + placement.contextPath() + "]");
+    return record.message().equals("Undeploying context [" + placement.route().contextPath() + "]");
   }
 
   private static boolean names(Placement placement, String message) {
@@ -183,6 +183,6 @@ final class TomcatLog {
   }
 
   private static String name(Placement placement) {
-    return placement.application() + " at " + ContextPath.shown(placement.contextPath());
+    return placement.application() + " at " + ContextPath.shown(placement.route().contextPath());
   }
 }

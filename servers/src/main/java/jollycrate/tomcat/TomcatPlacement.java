@@ -122,18 +122,16 @@ final class TomcatPlacement {
     }
     URI base = URI.create("http://" + host + ":" + port + path + "/");
     return new Placement(
-        application.name(),
-        order.version(),
-        artifact.digest(),
-        listener.label(),
-        path,
+        new Placement.Release(
+            application.name(),
+            order.version(),
+            artifact.digest(),
+            artifact.ownPackages().stream().limit(MOST_PACKAGES).toList()),
+        new Placement.Route(listener.label(), path, base, base),
         switchPath,
         List.of(listener.applications(server).resolve(ContextNames.baseName(path))),
-        base,
-        base,
-        new ServerXml(serverXml()).notice(listener),
-        application.startsWithin(),
-        artifact.ownPackages().stream().limit(MOST_PACKAGES).toList());
+        new Placement.Timing(
+            new ServerXml(serverXml()).notice(listener), application.startsWithin()));
   }
 
   private byte[] serverXml() {

@@ -22,18 +22,11 @@ class ProgramSignsTest {
   private static final URI ADDRESS = URI.create("http://127.0.0.1:8091/");
   private static final Placement BELL =
       new Placement(
-          "bell",
-          "1",
-          "d",
-          "main",
-          "",
+          new Placement.Release("bell", "1", "d", List.of("bell")),
+          new Placement.Route("main", "", ADDRESS, ADDRESS),
           Path.of("/srv/run/8091.run"),
           List.of(),
-          ADDRESS,
-          ADDRESS,
-          Duration.ofSeconds(1),
-          Duration.ofSeconds(60),
-          List.of("bell"));
+          new Placement.Timing(Duration.ofSeconds(1), Duration.ofSeconds(60)));
 
   /** Events by letters, each a line as the keeper writes it. */
   private static String log(String events) {

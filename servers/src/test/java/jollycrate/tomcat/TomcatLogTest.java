@@ -23,18 +23,12 @@ class TomcatLogTest {
   private static final Path SWITCH = Path.of("/srv/b/conf/Catalina/localhost/shop.xml");
   private static final Placement SHOP =
       new Placement(
-          "shop",
-          "1",
-          "d",
-          "main",
-          "/shop",
+          new Placement.Release("shop", "1", "d", List.of("shop", "shop.desk")),
+          new Placement.Route(
+              "main", "/shop", URI.create("http://h/shop/"), URI.create("http://h/shop/")),
           SWITCH,
           List.of(),
-          URI.create("http://h/shop/"),
-          URI.create("http://h/shop/"),
-          Duration.ofSeconds(3),
-          Duration.ofSeconds(60),
-          List.of("shop", "shop.desk"));
+          new Placement.Timing(Duration.ofSeconds(3), Duration.ofSeconds(60)));
   private static final String BEGUN =
       line("INFO", "HostConfig.deployDescriptor Deploying deployment descriptor [" + SWITCH + "]");
   private static final String ENDED =
