@@ -317,8 +317,8 @@ public final class Crate {
   }
 
   private ServerState state(ServerEntry entry) {
-    String address = "http://" + entry.address() + ":" + entry.http() + "/";
-    int admin = entry.admin().orElse(0);
+    String address = "http://" + entry.ports().address() + ":" + entry.ports().http() + "/";
+    int admin = entry.ports().admin().orElse(0);
     try {
       Site site = site(entry);
       ServerService service = server(entry);

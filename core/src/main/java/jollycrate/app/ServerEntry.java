@@ -9,13 +9,10 @@ import java.util.Optional;
  *
  * @param folder the instance's own folder
  * @param installation empty: the practice server
- * @param http HTTP port
- * @param admin port of the admin listener, on loopback only
- * @param address that the HTTP listener binds
+ * @param ports where it listens
  * @param jvm that it runs on
  * @param env names of variables passed on to it
  * @param service whether it is a service: a folder in which a program of its own runs
- * @param beside port on which a service's new release comes up beside the old one
  * @param log how long the log of a service is kept
  * @param front web server before a service
  * @param boot who starts it after the machine was started
@@ -24,13 +21,10 @@ public record ServerEntry(
     String name,
     Path folder,
     Optional<Path> installation,
-    int http,
-    Optional<Integer> admin,
-    String address,
+    Ports ports,
     Jvm jvm,
     List<String> env,
     boolean service,
-    Optional<Integer> beside,
     ServerLog log,
     Optional<Front> front,
     Optional<Boot> boot) {}

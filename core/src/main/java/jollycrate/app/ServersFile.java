@@ -97,13 +97,10 @@ public final class ServersFile {
             name,
             folder.resolve(section.text("folder").orElse("unnamed")).normalize(),
             section.text("installation").map(at -> folder.resolve(at).normalize()),
-            http.orElse(0),
-            admin,
-            address(section),
+            new Ports(address(section), http.orElse(0), admin, beside),
             Jvm.read(section, folder),
             section.texts("env"),
             service,
-            beside,
             log(section),
             front,
             boot(section));
@@ -258,10 +255,10 @@ public final class ServersFile {
     if (entry.service()) {
       toml.append("service = true\n");
     }
-    toml.append("http = ").append(entry.http()).append('\n');
-    entry.admin().ifPresent(port -> toml.append("admin = ").append(port).append('\n'));
-    if (!entry.address().equals(LOOPBACK)) {
-      line(toml, "address", entry.address());
+    toml.append("http = ").append(entry.ports().http()).append('\n');
+    entry.ports().admin().ifPresent(port -> toml.append("admin = ").append(port).append('\n'));
+    if (!entry.ports().address().equals(LOOPBACK)) {
+      line(toml, "address", entry.ports().address());
     }
     if (!entry.jvm().memory().equals(Jvm.MEMORY)) {
       line(toml, "memory", entry.jvm().memory());

@@ -88,7 +88,7 @@ public final class BootUnit {
   private static Path units(Server server) {
     return server.boot().filter(Boot.SYSTEM::equals).isPresent()
         ? Path.of("/etc/systemd/system")
-        : Path.of(server.environment().getOrDefault("HOME", "/"), ".config/systemd/user");
+        : Path.of(server.runtime().environment().getOrDefault("HOME", "/"), ".config/systemd/user");
   }
 
   private List<Piece> pieces() {
@@ -111,7 +111,7 @@ public final class BootUnit {
   }
 
   private Path home() {
-    return Path.of(server.environment().getOrDefault("HOME", "/"));
+    return Path.of(server.runtime().environment().getOrDefault("HOME", "/"));
   }
 
   private Piece file(Path path, String text) {

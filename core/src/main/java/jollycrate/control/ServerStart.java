@@ -37,7 +37,7 @@ public final class ServerStart {
    * @throws ServerStartException when the server itself does not start
    */
   public List<Cause> start(Stock stock) {
-    site.server().ports().forEach(port -> stock.stranger(port).ifPresent(ServerStart::taken));
+    site.server().ports().all().forEach(port -> stock.stranger(port).ifPresent(ServerStart::taken));
     Waits.From from = Waits.From.now(site, true);
     new ServerProcess(site).start(stock);
     if (site.traits().listens()) {
@@ -57,7 +57,7 @@ public final class ServerStart {
   }
 
   private void awaitPort(long mark) {
-    int port = site.server().http();
+    int port = site.server().ports().http();
     Instant until = site.time().now().plus(Waits.SERVER_STARTS_WITHIN);
     while (!listens(port)) {
       boolean late = site.time().now().isAfter(until);

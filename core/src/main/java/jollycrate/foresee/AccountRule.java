@@ -20,7 +20,7 @@ final class AccountRule implements Rule {
     List<Finding> findings = new ArrayList<>();
     findings.add(
         Finding.note(server.name(), "runs as " + account.name() + ", to whom its folder belongs"));
-    for (Path needed : List.of(server.javaProgram(), server.installation())) {
+    for (Path needed : List.of(server.runtime().javaProgram(), server.installation())) {
       List<String> test =
           Stream.concat(
                   account.become().stream(), Stream.of("/usr/bin/test", "-x", needed.toString()))

@@ -79,7 +79,7 @@ final class ArtifactRule implements Rule {
                   + scene.traits().leastJava()
                   + " and has Java "
                   + has,
-              scene.stock().server().java().toString(),
+              scene.stock().server().runtime().java().toString(),
               "Give the server another 'java' in servers.toml"));
     }
   }

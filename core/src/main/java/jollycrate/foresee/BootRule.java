@@ -59,12 +59,12 @@ final class BootRule implements Rule {
               server.folder() + " belongs to root",
               "Give the folder to a user of its own"));
     }
-    if (!server.declared().isEmpty()) {
+    if (!server.runtime().declared().isEmpty()) {
       findings.add(
           Finding.warn(
               name,
               "nobody knows these variables when the machine starts: "
-                  + String.join(", ", server.declared()),
+                  + String.join(", ", server.runtime().declared()),
               "'env' in servers.toml",
               "Hand them over in [program] of jolly.toml, or write what needs them into files"));
     }

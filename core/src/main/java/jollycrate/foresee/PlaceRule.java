@@ -98,9 +98,9 @@ final class PlaceRule implements Rule {
 
   private static void ports(Scene scene, List<Finding> findings) {
     Server server = scene.stock().server();
-    port(scene, server.http(), "http", findings);
-    server.admin().ifPresent(admin -> port(scene, admin, "admin", findings));
-    server.beside().ifPresent(beside -> port(scene, beside, "beside", findings));
+    port(scene, server.ports().http(), "http", findings);
+    server.ports().admin().ifPresent(admin -> port(scene, admin, "admin", findings));
+    server.ports().beside().ifPresent(beside -> port(scene, beside, "beside", findings));
   }
 
   private static void port(Scene scene, int port, String key, List<Finding> findings) {

@@ -14,6 +14,7 @@ import java.util.Optional;
 import java.util.stream.Stream;
 import jollycrate.app.Jvm;
 import jollycrate.app.NotDescribedException;
+import jollycrate.app.Ports;
 import jollycrate.app.ServerEntry;
 import jollycrate.app.ServerLog;
 import jollycrate.app.ServersFile;
@@ -67,13 +68,10 @@ public final class ServerFoundation {
             wanted.name(),
             folder,
             wanted.installation().map(path -> setting.folder().resolve(path).normalize()),
-            http,
-            admin,
-            wanted.address(),
+            new Ports(wanted.address(), http, admin, Optional.empty()),
             new Jvm(wanted.java(), wanted.memory(), List.of()),
             List.of(),
             wanted.service(),
-            Optional.empty(),
             ServerLog.USUAL,
             Optional.empty(),
             Optional.empty());
@@ -129,7 +127,8 @@ public final class ServerFoundation {
   private Optional<String> holder(int port, List<ServerEntry> others) {
     for (ServerEntry other : others) {
       boolean has =
-          Stream.of(Optional.of(other.http()), other.admin(), other.beside())
+          Stream.of(
+                  Optional.of(other.ports().http()), other.ports().admin(), other.ports().beside())
               .anyMatch(held -> held.filter(number -> number == port).isPresent());
       if (has) {
         return Optional.of("server '" + other.name() + "' has it");
@@ -159,13 +158,10 @@ public final class ServerFoundation {
         name,
         folder,
         Optional.empty(),
-        http,
-        admin,
-        ServersFile.LOOPBACK,
+        new Ports(ServersFile.LOOPBACK, http, admin, Optional.empty()),
         Jvm.USUAL,
         List.of(),
         service,
-        Optional.empty(),
         ServerLog.USUAL,
         Optional.empty(),
         Optional.empty());
@@ -193,7 +189,7 @@ public final class ServerFoundation {
             ? beside
             : entry.installation().orElseGet(() -> PracticeInstallation.in(setting));
     Server server = server(entry, installation, beside);
-    ServerJava.feature(host, server.java());
+    ServerJava.feature(host, server.runtime().java());
     try {
       Files.createDirectories(folder.getParent());
     } catch (IOException e) {
@@ -231,14 +227,9 @@ public final class ServerFoundation {
         entry.name(),
         installation,
         folder,
-        entry.http(),
-        entry.admin(),
-        entry.address(),
-        entry.jvm().home().orElse(setting.java()),
-        entry.jvm(),
-        environment,
-        entry.env(),
-        entry.beside(),
+        entry.ports(),
+        new Server.Runtime(
+            entry.jvm().home().orElse(setting.java()), entry.jvm(), environment, entry.env()),
         entry.log(),
         entry.front(),
         entry.boot());

@@ -66,7 +66,7 @@ public final class ConnectionTrial {
     }
     List<String> command =
         List.of(
-            server.javaProgram().toString(),
+            server.runtime().javaProgram().toString(),
             "-XX:TieredStopAtLevel=1",
             "-XX:+UseSerialGC",
             "-Dderby.stream.error.file=/dev/null",
@@ -76,7 +76,7 @@ public final class ConnectionTrial {
     String input =
         String.join("\n", source.driverClass().orElse(""), url.url(), source.user(), password)
             + "\n";
-    Ran ran = host.processes().run(command, from, server.environment(), input, LIMIT);
+    Ran ran = host.processes().run(command, from, server.runtime().environment(), input, LIMIT);
     if (ran.exit() == -1) {
       return failed(
           "no connection came about within " + LIMIT.toSeconds() + " s",

@@ -43,7 +43,7 @@ public final class StockTaker {
     this.host = host;
     this.kind = kind;
     this.server = server;
-    this.javaFeature = ServerJava.feature(host, server.java());
+    this.javaFeature = ServerJava.feature(host, server.runtime().java());
   }
 
   /**
@@ -121,7 +121,7 @@ public final class StockTaker {
 
   private Map<Integer, Listening> listening() {
     Map<Integer, Listening> listening = new HashMap<>();
-    List<Integer> ports = new ArrayList<>(server.ports());
+    List<Integer> ports = new ArrayList<>(server.ports().all());
     server.front().ifPresent(front -> ports.add(front.port()));
     for (int port : ports) {
       Fact<Optional<Listening>> listener = host.processes().listening(port);
@@ -206,7 +206,7 @@ public final class StockTaker {
           .orElse(new Presence.Stopped());
     }
     boolean nobodyListens =
-        host.processes().listening(server.http()).map(Optional::isEmpty).orElse(false);
+        host.processes().listening(server.ports().http()).map(Optional::isEmpty).orElse(false);
     return nobodyListens
         ? new Presence.Stopped()
         : new Presence.Unknown(found.unread().orElseThrow());

@@ -124,7 +124,7 @@ public final class Waits {
 
   /** Who listens on the ports of a server that does not run. */
   public List<String> othersOnItsPorts() {
-    return site.server().ports().stream()
+    return site.server().ports().all().stream()
         .flatMap(port -> site.host().processes().listening(port).orElse(Optional.empty()).stream())
         .map(
             found ->
@@ -197,7 +197,7 @@ public final class Waits {
                 .ports(presence.found().map(Running::identity).stream().toList())
             : Fact.known(Set.of(port));
     Set<Integer> elsewhere = new TreeSet<>(ports.orElse(Set.of()));
-    site.server().ports().forEach(elsewhere::remove);
+    site.server().ports().all().forEach(elsewhere::remove);
     Evidence evidence =
         new Evidence(
             log.text(),

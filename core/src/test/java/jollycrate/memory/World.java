@@ -15,6 +15,7 @@ import jollycrate.app.Application;
 import jollycrate.app.Check;
 import jollycrate.app.Front;
 import jollycrate.app.Jvm;
+import jollycrate.app.Ports;
 import jollycrate.app.ServerLog;
 import jollycrate.artifact.Artifact;
 import jollycrate.artifact.ArtifactKind;
@@ -82,14 +83,8 @@ public final class World {
             "bench",
             Path.of("/installation"),
             FOLDER,
-            8080,
-            Optional.empty(),
-            "127.0.0.1",
-            Path.of("/java"),
-            Jvm.USUAL,
-            Map.of(),
-            List.of(),
-            Optional.empty(),
+            new Ports("127.0.0.1", 8080, Optional.empty(), Optional.empty()),
+            new Server.Runtime(Path.of("/java"), Jvm.USUAL, Map.of(), List.of()),
             ServerLog.USUAL,
             before.map(front -> FRONT),
             Optional.empty());

@@ -78,7 +78,7 @@ final class ProgramRun {
         text ->
             text.replace(Program.SETTINGS, settingsPath)
                 .replace(Program.PORT, String.valueOf(port))
-                .replace(Program.ADDRESS, server.address());
+                .replace(Program.ADDRESS, server.ports().address());
     RunText run = new RunText();
     String content = order.unfolded().map(Unfolded::stamp).orElse(artifact.digest());
     run.put("release", (order.version() + " " + content).strip());
@@ -104,7 +104,7 @@ final class ProgramRun {
     for (int i = 0; i < secrets.size(); i++) {
       run.hidden(i + 1, secrets.get(i));
     }
-    run.put("log", application.name() + (port == server.http() ? "" : "-" + port));
+    run.put("log", application.name() + (port == server.ports().http() ? "" : "-" + port));
     run.put("log.size", String.valueOf(server.log().size()));
     run.put("log.keep", String.valueOf(server.log().keep()));
     run.put("restart", program.restarts() ? "on-crash" : "never");
@@ -152,7 +152,7 @@ final class ProgramRun {
         program
             .address()
             .or(() -> isAlone() ? Optional.of(Way.argument("--bind={value}")) : Optional.empty()),
-        server.address(),
+        server.ports().address(),
         false);
     if (isAlone()) {
       handing.arguments.add("--path=" + application.path().orElse("/"));

@@ -116,7 +116,7 @@ public final class ServiceKind implements ServerKind {
   public Reads reads(Server server) {
     ServiceFiles files = new ServiceFiles(server);
     List<Path> texts = new ArrayList<>();
-    for (int port : server.ports()) {
+    for (int port : server.ports().all()) {
       texts.add(files.run(port));
       texts.add(files.note(port));
     }

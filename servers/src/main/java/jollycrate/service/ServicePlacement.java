@@ -63,7 +63,7 @@ final class ServicePlacement {
     int port = port();
     Pieces made = pieces(port);
     onlyOne();
-    for (int held : server.ports()) {
+    for (int held : server.ports().all()) {
       stock.text(files.run(held)).map(RunText::secretsIn).stream()
           .flatMap(List::stream)
           .forEach(secret -> hidden.put(secret, Secrets.HIDDEN));
@@ -80,14 +80,17 @@ final class ServicePlacement {
             .standing()
             .owner(application.name())
             .map(owner -> owner.placement().route().direct().getPort())
-            .filter(server.ports()::contains);
+            .filter(server.ports().all()::contains);
     if (server.front().isEmpty() || standing.isEmpty()) {
-      return server.http();
+      return server.ports().http();
     }
     int now = standing.get();
     String text = new ProgramRun(server, order, new Refusals()).on(now).text();
     boolean same = stock.text(files.run(now)).equals(Optional.of(text));
-    int other = now == server.http() ? server.beside().orElseThrow() : server.http();
+    int other =
+        now == server.ports().http()
+            ? server.ports().beside().orElseThrow()
+            : server.ports().http();
     return same ? now : other;
   }
 
@@ -197,7 +200,11 @@ final class ServicePlacement {
     Upstream.fault(text, front.upstream())
         .ifPresent(fault -> refuse(front.config().toString(), fault.message(), fault.mend()));
     return new Piece.Fragment(
-        front.config(), front.upstream(), server.hostName() + ":" + port, Part.SWITCH, PickUp.LIVE);
+        front.config(),
+        front.upstream(),
+        server.ports().hostName() + ":" + port,
+        Part.SWITCH,
+        PickUp.LIVE);
   }
 
   private void mustBeFree(Path trace) {
@@ -224,7 +231,7 @@ final class ServicePlacement {
 
   private Placement placement(int port, List<Path> traces) {
     String path = application.path().orElse("");
-    URI direct = URI.create("http://" + server.hostName() + ":" + port + path + "/");
+    URI direct = URI.create("http://" + server.ports().hostName() + ":" + port + path + "/");
     URI base =
         server
             .front()

@@ -27,7 +27,7 @@ final class ServiceProcesses implements KindProcesses {
     ServiceFiles files = new ServiceFiles(server);
     List<String> command =
         List.of(
-            server.javaProgram().toString(),
+            server.runtime().javaProgram().toString(),
             "-Xmx24m",
             "-Xss256k",
             "-XX:+UseSerialGC",
@@ -40,8 +40,8 @@ final class ServiceProcesses implements KindProcesses {
     return new Launch(
         command,
         server.folder(),
-        server.environment(),
-        server.declared(),
+        server.runtime().environment(),
+        server.runtime().declared(),
         files.logs().resolve("keeper.log"),
         List.of());
   }
@@ -62,7 +62,7 @@ final class ServiceProcesses implements KindProcesses {
   @Override
   public List<Identity> noted(Server server, Map<Path, byte[]> texts) {
     List<Identity> noted = new ArrayList<>();
-    for (int port : server.ports()) {
+    for (int port : server.ports().all()) {
       byte[] text = texts.getOrDefault(new ServiceFiles(server).note(port), new byte[0]);
       Matcher note = NOTE.matcher(new String(text, StandardCharsets.UTF_8));
       if (note.matches()) {
@@ -78,7 +78,7 @@ final class ServiceProcesses implements KindProcesses {
   public Duration endsWithin(Stock stock) {
     ServiceFiles files = new ServiceFiles(stock.server());
     long longest =
-        stock.server().ports().stream()
+        stock.server().ports().all().stream()
             .flatMap(port -> stock.text(files.run(port)).stream())
             .map(text -> RunText.read(text).getProperty("stop.within", ""))
             .filter(seconds -> seconds.matches("\\d{1,6}"))

@@ -113,9 +113,9 @@ final class TomcatPlacement {
   }
 
   private Placement placement(String path, Path switchPath) {
-    int port = order.onAdminPort() ? server.admin().orElse(0) : server.http();
-    String host = order.onAdminPort() ? "127.0.0.1" : server.hostName();
-    if (order.onAdminPort() && server.admin().isEmpty()) {
+    int port = order.onAdminPort() ? server.ports().admin().orElse(0) : server.ports().http();
+    String host = order.onAdminPort() ? "127.0.0.1" : server.ports().hostName();
+    if (order.onAdminPort() && server.ports().admin().isEmpty()) {
       refused.add(
           new Wanted.Refused(
               server.name(), "it has no admin listener", "Give it 'admin' in servers.toml"));

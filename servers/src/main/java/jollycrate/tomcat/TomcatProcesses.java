@@ -35,9 +35,9 @@ final class TomcatProcesses implements KindProcesses {
     command.add("-Djava.awt.headless=true");
     command.add("-Dfile.encoding=UTF-8");
     command.add("-Dorg.apache.catalina.startup.EXIT_ON_INIT_FAILURE=true");
-    command.add("-Djolly.http.port=" + server.http());
-    command.add("-Djolly.http.address=" + server.address());
-    command.add("-Djolly.admin.port=" + server.admin().orElse(0));
+    command.add("-Djolly.http.port=" + server.ports().http());
+    command.add("-Djolly.http.address=" + server.ports().address());
+    command.add("-Djolly.admin.port=" + server.ports().admin().orElse(0));
     command.add("-Djolly.token=" + Launch.TOKEN);
     MODULES_OPENED.forEach(module -> command.add("--add-opens=" + module + "=ALL-UNNAMED"));
     command.add("-cp");
@@ -51,8 +51,8 @@ final class TomcatProcesses implements KindProcesses {
     return new Launch(
         command,
         base,
-        server.environment(),
-        server.declared(),
+        server.runtime().environment(),
+        server.runtime().declared(),
         base.resolve("logs/server.log"),
         filesRead);
   }

@@ -22,6 +22,7 @@ import java.util.jar.Manifest;
 import jollycrate.app.ApplicationFile;
 import jollycrate.app.Boot;
 import jollycrate.app.Jvm;
+import jollycrate.app.Ports;
 import jollycrate.app.ServerLog;
 import jollycrate.artifact.Artifact;
 import jollycrate.artifact.ArtifactKind;
@@ -65,14 +66,9 @@ public abstract class ServerKindContract {
             "bench",
             installation(instance),
             instance,
-            18_091,
-            Optional.of(18_092),
-            "127.0.0.1",
-            Path.of(System.getProperty("java.home")),
-            Jvm.USUAL,
-            host.environment(),
-            List.of(),
-            Optional.empty(),
+            new Ports("127.0.0.1", 18_091, Optional.of(18_092), Optional.empty()),
+            new Server.Runtime(
+                Path.of(System.getProperty("java.home")), Jvm.USUAL, host.environment(), List.of()),
             ServerLog.USUAL,
             Optional.empty(),
             Optional.of(Boot.SYSTEM));
