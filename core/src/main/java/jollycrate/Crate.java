@@ -32,7 +32,7 @@ import jollycrate.delivery.DeliveryOutcome;
 import jollycrate.delivery.DeliveryService;
 import jollycrate.delivery.ServerService;
 import jollycrate.file.Digests;
-import jollycrate.file.Folders;
+import jollycrate.file.Trees;
 import jollycrate.host.Host;
 import jollycrate.host.HostException;
 import jollycrate.pack.PackException;
@@ -179,13 +179,13 @@ public final class Crate {
       return service.deploy(application, artifact, onAdminPort, dryRun);
     }
     PackDescription pack = Descriptions.chosen(application, entry);
-    Path folder = Folders.temporary();
+    Path folder = Trees.temporary();
     Path file = folder.resolve(pack.target().getFileName());
     try {
       progress.packed(packing(application, PackWatch.NONE).built(mode).pack(pack, file));
       return service.deploy(application, ArtifactReader.read(file), onAdminPort, dryRun);
     } finally {
-      Folders.delete(folder);
+      Trees.discard(folder);
     }
   }
 

@@ -40,7 +40,7 @@ public final class ServerStart {
     site.server().ports().all().forEach(port -> stock.stranger(port).ifPresent(ServerStart::taken));
     Waits.From from = Waits.From.now(site, true);
     new ServerProcess(site).start(stock);
-    if (site.traits().listens()) {
+    if (site.traits().hosts()) {
       awaitPort(from.mark());
     }
     List<Cause> failed = new ArrayList<>();
@@ -50,7 +50,7 @@ public final class ServerStart {
           .map(cause -> cause.of(owner.name()))
           .ifPresent(failed::add);
     }
-    if (!site.traits().listens() && !failed.isEmpty()) {
+    if (!site.traits().hosts() && !failed.isEmpty()) {
       throw new ServerStartException(failed.get(0));
     }
     return List.copyOf(failed);

@@ -73,7 +73,7 @@ final class Act {
     if (!ails(stock)) {
       return Cure.NONE;
     }
-    boolean live = site.traits().listens() && site.traits().swaps().contains(Swap.LIVE);
+    boolean live = site.traits().hosts() && site.traits().swaps().contains(Swap.LIVE);
     return live ? Cure.SWITCH_AGAIN : Cure.RESTART;
   }
 

@@ -210,7 +210,7 @@ final class Carrier {
 
     @Override
     public Runnable clearTrace(Step.ClearTrace step) {
-      return () -> site.deleteTree(step.path());
+      return () -> site.files().deleteTree(step.path());
     }
 
     @Override

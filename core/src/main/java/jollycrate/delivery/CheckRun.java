@@ -55,7 +55,7 @@ final class CheckRun {
     try (Requester requester = requesters.get()) {
       Checker checker = new Checker(requester, placement.route().base(), passwords);
       Checker direct = new Checker(requester, placement.route().direct(), passwords);
-      boolean hosted = site.traits().listens();
+      boolean hosted = site.traits().hosts();
       if (application.checks().isEmpty() && !hosted && !application.program().speaksHttp()) {
         CheckResult listens = listens(placement);
         results.add(down.map(listens::failedBy).orElse(listens));

@@ -332,7 +332,7 @@ public final class DeliveryService {
 
   /** The folder where the application works: its server's, or a program's own when it is there. */
   private Path worksIn(Order order) {
-    if (site.traits().listens()) {
+    if (site.traits().hosts()) {
       return site.server().folder();
     }
     Path folder = site.server().folder().resolve(order.application().program().folder());

@@ -90,7 +90,7 @@ final class Ending {
                 opened.by(),
                 Duration.between(opened.at(), site.time().now()).toMillis()),
             site.recordAccess());
-    site.deleteTree(site.records().backups());
+    site.files().deleteTree(site.records().backups());
     journal.write(new JournalLine.Ended(ended));
   }
 }

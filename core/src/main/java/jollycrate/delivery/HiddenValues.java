@@ -5,6 +5,7 @@ import java.io.StringReader;
 import java.util.Properties;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import jollycrate.secret.SecretNames;
 import jollycrate.secret.Secrets;
 
 /**
@@ -14,8 +15,7 @@ import jollycrate.secret.Secrets;
 final class HiddenValues {
   private static final Pattern NAMED =
       Pattern.compile(
-          "(?i)[\\w.-]*(?:password|passwd|secret|credential|connectionProperties)[\\w.-]*"
-              + "\\s*=\\s*(?:\"([^\"]*)\"|'([^']*)')");
+          "(?i)[\\w.-]*" + SecretNames.PART + "[\\w.-]*\\s*=\\s*(?:\"([^\"]*)\"|'([^']*)')");
 
   /** A line of ours that says by itself that its value is secret. */
   private static final Pattern MARKED = Pattern.compile("(?m)^secret\\.[^=\\n]*=(.+)$");

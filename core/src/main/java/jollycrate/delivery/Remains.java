@@ -48,7 +48,7 @@ final class Remains {
             (key, held) -> {
               Path path = Keys.path(site.server(), key);
               boolean onlyOurs =
-                  site.traits().own().contains(first(site, path)) && !site.traits().listens();
+                  site.traits().own().contains(first(site, path)) && !site.traits().hosts();
               if (onlyOurs && !held.digest().equals(Standing.FOLDER)) {
                 folders.add(path.getParent());
               }

@@ -147,7 +147,7 @@ public final class ServerService {
       Stock stock = site.stockTaker().take(List.of());
       if (!stock.process().isStopped()) {
         List<Cause> down = down(stock.standing());
-        if (down.isEmpty() || site.traits().listens()) {
+        if (down.isEmpty() || site.traits().hosts()) {
           return new Started(false, down);
         }
         new ServerProcess(site).stop();

@@ -286,7 +286,7 @@ final class TakeBack {
     Stream.of(journal.opened().placement(), journal.opened().earlier())
         .filter(placement -> placement != null)
         .flatMap(placement -> placement.traces().stream())
-        .forEach(site::deleteTree);
+        .forEach(site.files()::deleteTree);
   }
 
   /** What undoes each step; the server itself is brought up again once every move is undone. */

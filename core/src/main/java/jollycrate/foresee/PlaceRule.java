@@ -33,7 +33,7 @@ final class PlaceRule implements Rule {
               "Run as " + scene.stock().access().owner() + ", or mend the folder's rights"));
     }
     Path works = server(scene).folder().resolve(scene.order().application().program().folder());
-    if (!scene.traits().listens() && !scene.writable().test(works) && Files.exists(works)) {
+    if (!scene.traits().hosts() && !scene.writable().test(works) && Files.exists(works)) {
       findings.add(
           Finding.warn(
               server(scene).shown(works),
@@ -42,7 +42,7 @@ final class PlaceRule implements Rule {
               "Mend the folder's rights, unless the program only reads there"));
     }
     boolean silent = !scene.order().application().program().speaksHttp();
-    if (scene.order().application().checks().isEmpty() && silent && !scene.traits().listens()) {
+    if (scene.order().application().checks().isEmpty() && silent && !scene.traits().hosts()) {
       findings.add(Finding.note("checks", "it speaks no HTTP, so only its port is looked at"));
     } else if (scene.order().application().checks().isEmpty()) {
       findings.add(

@@ -81,4 +81,12 @@ public interface HostFiles {
   static Path beside(Path file) {
     return file.resolveSibling("." + file.getFileName() + ".part");
   }
+
+  /** Deletes a path with everything below it; links are deleted, never followed. */
+  default void deleteTree(Path path) {
+    if (facts(path).isFolder()) {
+      list(path).forEach(this::deleteTree);
+    }
+    delete(path);
+  }
 }

@@ -16,7 +16,8 @@ import jollycrate.artifact.ServletNamespace;
  * @param leftOut top-level folders that no comparison looks into: logs, temporary and work files
  * @param own further top-level names that belong to the server itself
  * @param log relative to the server's folder
- * @param listens whether it listens on its port by itself, without any application
+ * @param hosts whether one process hosts every application and listens without any; else each
+ *     application is a process of its own
  */
 public record Traits(
     String label,
@@ -27,4 +28,4 @@ public record Traits(
     List<String> leftOut,
     List<String> own,
     Path log,
-    boolean listens) {}
+    boolean hosts) {}

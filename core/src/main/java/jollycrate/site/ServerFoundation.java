@@ -6,7 +6,6 @@ import java.net.InetAddress;
 import java.net.ServerSocket;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -20,7 +19,6 @@ import jollycrate.app.ServerLog;
 import jollycrate.app.ServersFile;
 import jollycrate.app.Setting;
 import jollycrate.host.Access;
-import jollycrate.host.Facts;
 import jollycrate.host.Host;
 import jollycrate.host.HostFiles;
 import jollycrate.host.Listening;
@@ -79,7 +77,7 @@ public final class ServerFoundation {
     try {
       ServersFile.add(serversFile, entry);
     } catch (IOException | RuntimeException e) {
-      deleteTree(folder);
+      host.files().deleteTree(folder);
       throw e instanceof RuntimeException known
           ? known
           : cannot(
@@ -195,7 +193,7 @@ public final class ServerFoundation {
     } catch (IOException e) {
       throw cannot(entry.name(), "'" + folder.getParent() + "' cannot be made: " + e, "");
     }
-    deleteTree(beside);
+    host.files().deleteTree(beside);
     HostFiles files = host.files();
     Access access = files.facts(folder.getParent()).access().with("rwxr-x---");
     files.makeFolder(beside, access);
@@ -233,14 +231,6 @@ public final class ServerFoundation {
         entry.log(),
         entry.front(),
         entry.boot());
-  }
-
-  private void deleteTree(Path path) {
-    Facts facts = host.files().facts(path);
-    if (facts.isFolder()) {
-      new ArrayList<>(host.files().list(path)).forEach(this::deleteTree);
-    }
-    host.files().delete(path);
   }
 
   private static NotDescribedException cannot(String what, String reason, String mend) {

@@ -20,7 +20,7 @@ import jollycrate.app.Setting;
 import jollycrate.build.Packing;
 import jollycrate.delivery.DeliveryService;
 import jollycrate.file.Digests;
-import jollycrate.file.Folders;
+import jollycrate.file.Trees;
 import jollycrate.host.Access;
 import jollycrate.host.Host;
 import jollycrate.host.Time;
@@ -93,7 +93,7 @@ public final class InPassing {
       throw new LockedException(
           "Cannot run this application: another 'jolly run' of it is under way. End that one first");
     }
-    Folders.delete(folder);
+    Trees.discard(folder);
   }
 
   /** Delivers an application in every shape, each to a scratch place, and measures it there. */
@@ -102,7 +102,7 @@ public final class InPassing {
     setting.mustHandleServers();
     Application application = Descriptions.atItsName(withPacks(ShapesTrial.NAME));
     Packing packing = packings.apply(application);
-    Path folder = Folders.temporary();
+    Path folder = Trees.temporary();
     try {
       return new ShapesTrial(
               application,
@@ -112,7 +112,7 @@ public final class InPassing {
               deliveries)
           .rows(folder, progress, done);
     } finally {
-      Folders.delete(folder);
+      Trees.discard(folder);
     }
   }
 

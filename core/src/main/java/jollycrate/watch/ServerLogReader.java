@@ -27,7 +27,7 @@ public final class ServerLogReader {
   /** Begins where the server or its program was started last. */
   public ServerLogReader sinceStart() {
     Stock stock = site.stockTaker().take(List.of());
-    if (site.traits().listens()) {
+    if (site.traits().hosts()) {
       tail.from(site.log(), site.stockTaker().record().map(ProcessRecord::log).orElse(0L));
       return this;
     }

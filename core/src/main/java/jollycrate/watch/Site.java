@@ -68,7 +68,7 @@ public record Site(Host host, ServerKind kind, Traits traits, Server server, Tim
 
   /** Why an application does not run although its server does, as far as the log tells. */
   public Optional<Cause> down(Placement placement) {
-    long begin = traits.listens() ? stockTaker().record().map(ProcessRecord::log).orElse(0L) : 0;
+    long begin = traits.hosts() ? stockTaker().record().map(ProcessRecord::log).orElse(0L) : 0;
     LogSlice slice = LogSlice.since(this, new LogPlace(log(), begin));
     return kind.logs().down(server, placement, slice.text()).map(c -> slice.located(this, c));
   }
@@ -96,7 +96,7 @@ public record Site(Host host, ServerKind kind, Traits traits, Server server, Tim
       boolean half = name.endsWith(".part");
       boolean left = path.equals(records.standingNext()) || path.equals(records.backups());
       if (half || left) {
-        deleteTree(path);
+        files().deleteTree(path);
       }
     }
   }
@@ -106,13 +106,5 @@ public record Site(Host host, ServerKind kind, Traits traits, Server server, Tim
     if (files().facts(folder).isFolder() && files().list(folder).isEmpty()) {
       files().delete(folder);
     }
-  }
-
-  /** Deletes a path with everything below it; links are deleted, never followed. */
-  public void deleteTree(Path path) {
-    if (files().facts(path).isFolder()) {
-      files().list(path).forEach(this::deleteTree);
-    }
-    files().delete(path);
   }
 }

@@ -180,7 +180,7 @@ public final class Waits {
   }
 
   private Seen look(Placement placement, From from, Opened opened) {
-    boolean whole = !site.traits().listens();
+    boolean whole = !site.traits().hosts();
     long mark = whole ? 0 : from.mark();
     long fresh = whole ? from.mark() : from.fresh();
     LogSlice log = LogSlice.since(site, new LogPlace(site.log(), mark));
@@ -228,7 +228,7 @@ public final class Waits {
   /** Where the log that an application's own words go to ends now. */
   public LogPlace logEnd(Placement placement) {
     Path file =
-        site.traits().listens()
+        site.traits().hosts()
             ? site.log()
             : output(placement, LogSlice.since(site, new LogPlace(site.log(), 0)).text())
                 .map(LogPlace::file)

@@ -7,6 +7,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import jollycrate.secret.SecretNames;
+import jollycrate.secret.Secrets;
 import jollycrate.xml.Splice;
 import jollycrate.xml.XmlAttribute;
 import jollycrate.xml.XmlDocument;
@@ -158,9 +160,8 @@ final class ContextDescriptor {
 
   private static void collect(XmlElement element, Map<String, String> secrets) {
     for (XmlAttribute attribute : element.attributes()) {
-      if (attribute.name().matches("(?i).*(password|secret|credential|connectionProperties).*")
-          && !attribute.value().isEmpty()) {
-        secrets.put(attribute.value(), "(hidden)");
+      if (SecretNames.match(attribute.name()) && !attribute.value().isEmpty()) {
+        secrets.put(attribute.value(), Secrets.HIDDEN);
       }
     }
     element.children().forEach(child -> collect(child, secrets));

@@ -163,8 +163,8 @@ public final class ServerCommand implements Runnable {
       }
       String what = entry.service() ? " service " : " server ";
       screen.line(screen.style().good("Made") + what + name + " in " + entry.folder());
-      String admin = entry.admin().map(port -> ", admin port " + port).orElse("");
-      screen.line("HTTP port " + entry.http() + admin + "; described in servers.toml");
+      String admin = entry.ports().admin().map(port -> ", admin port " + port).orElse("");
+      screen.line("HTTP port " + entry.ports().http() + admin + "; described in servers.toml");
       return ExitCode.DONE.code();
     }
   }
