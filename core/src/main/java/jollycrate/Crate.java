@@ -26,7 +26,9 @@ import jollycrate.artifact.ClassPathPlace;
 import jollycrate.artifact.Comparison;
 import jollycrate.artifact.ZipArchive;
 import jollycrate.build.BuildMode;
+import jollycrate.build.Drivers;
 import jollycrate.build.Packing;
+import jollycrate.build.ProjectSource;
 import jollycrate.check.HttpRequester;
 import jollycrate.delivery.DeliveryOutcome;
 import jollycrate.delivery.DeliveryService;
@@ -74,9 +76,9 @@ public final class Crate {
     this.secrets = secrets;
     this.progress = progress;
     this.interrupts = interrupts;
-    this.foundation = new ServerFoundation(host, setting, kinds);
+    this.foundation = new ServerFoundation(host, setting, kinds, secrets);
     this.sites = new Sites(host, setting, kinds, foundation);
-    this.descriptions = new Descriptions(setting.folder());
+    this.descriptions = new Descriptions(setting.folder(), secrets::value);
   }
 
   /**
@@ -172,26 +174,70 @@ public final class Crate {
   public DeliveryOutcome deploy(
       String serverName, boolean onAdminPort, boolean dryRun, BuildMode mode) {
     ServerEntry entry = descriptions.entry(serverName);
-    Application application = descriptions.application(entry);
     DeliveryService service = service(entry);
+    Application read = descriptions.application(entry);
+    service.mustResolve(read);
+    Application application = withDrivers(read);
     if (application.packs().isEmpty()) {
       Artifact artifact = ArtifactReader.read(application.artifact().orElseThrow());
-      return service.deploy(application, artifact, onAdminPort, dryRun);
+      return service.deploy(
+          application, artifact, ProjectSource.of(host, application), onAdminPort, dryRun);
     }
     PackDescription pack = Descriptions.chosen(application, entry);
     Path folder = Trees.temporary();
     Path file = folder.resolve(pack.target().getFileName());
     try {
       progress.packed(packing(application, PackWatch.NONE).built(mode).pack(pack, file));
-      return service.deploy(application, ArtifactReader.read(file), onAdminPort, dryRun);
+      Artifact artifact = ArtifactReader.read(file);
+      return service.deploy(
+          application, artifact, ProjectSource.of(host, application), onAdminPort, dryRun);
     } finally {
       Trees.discard(folder);
     }
   }
 
-  /** Delivers an artifact that no {@code jolly.toml} describes. */
+  /** Delivers a finished file, as {@code jolly.toml} describes it where there is one. */
   public DeliveryOutcome deployFile(
       FinishedArtifact finished, String serverName, boolean onAdminPort, boolean dryRun) {
+    ServerEntry entry = descriptions.entry(serverName);
+    Artifact artifact = ArtifactReader.read(finished.file());
+    boolean described = !finished.undescribed() && descriptions.isDescribed();
+    Application application =
+        described ? described(finished, artifact, entry) : undescribed(finished, artifact, entry);
+    return service(entry)
+        .deploy(application, artifact, ProjectSource.of(host, application), onAdminPort, dryRun);
+  }
+
+  private Application described(FinishedArtifact finished, Artifact artifact, ServerEntry entry) {
+    Application read = descriptions.application(Optional.of(entry.name()));
+    Path description = read.file().orElseThrow();
+    if (finished.path().isPresent() || finished.startsWithin().isPresent()) {
+      throw new NotDescribedException(
+          "Cannot deliver '"
+              + finished.file()
+              + "' with a path or a time of its own: "
+              + description
+              + " describes it. Write them there under [app], or add --undescribed");
+    }
+    Optional<String> version = Optional.of(artifact.version()).filter(told -> !told.isEmpty());
+    progress.note(
+        finished.file().getFileName()
+            + " is delivered as "
+            + description
+            + " describes it"
+            + read.version()
+                .filter(told -> version.isPresent() && !version.get().equals(told))
+                .map(told -> "; it is " + version.get() + ", and " + told + " stands there")
+                .orElse(""));
+    return withDrivers(
+        Descriptions.placed(read.delivering(finished.file(), version.or(read::version)), entry));
+  }
+
+  private Application withDrivers(Application application) {
+    return Drivers.found(host, setting, application, progress::waitingFor);
+  }
+
+  private Application undescribed(FinishedArtifact finished, Artifact artifact, ServerEntry entry) {
     finished
         .path()
         .map(ContextPath::fault)
@@ -205,16 +251,12 @@ public final class Crate {
                       + fault
                       + ". Write it like /spokes, or / for the root");
             });
-    ServerEntry entry = descriptions.entry(serverName);
-    Artifact artifact = ArtifactReader.read(finished.file());
     Optional<String> path = finished.path().map(ContextPath::normal);
-    Application application =
-        Application.of(
-            finished.file().toAbsolutePath(),
-            nameOf(artifact, path, site(entry)),
-            path,
-            finished.startsWithin().orElse(Application.STARTS_WITHIN));
-    return service(entry).deploy(application, artifact, onAdminPort, dryRun);
+    return Application.of(
+        finished.file().toAbsolutePath(),
+        nameOf(artifact, path, site(entry)),
+        path,
+        finished.startsWithin().orElse(Application.STARTS_WITHIN));
   }
 
   /**
@@ -237,22 +279,34 @@ public final class Crate {
     return text.replaceFirst("##.*", "").replaceAll("[^A-Za-z0-9._-]", "-");
   }
 
-  /** Takes an application away. */
-  public DeliveryOutcome undeploy(String application, String serverName, boolean dryRun) {
-    return service(descriptions.entry(serverName)).undeploy(application, dryRun);
+  /**
+   * Takes an application away.
+   *
+   * @param name of it; empty: the one that {@code jolly.toml} describes
+   */
+  public DeliveryOutcome undeploy(Optional<String> name, String serverName, boolean dryRun) {
+    ServerEntry entry = descriptions.entry(serverName);
+    return service(entry)
+        .undeploy(name.orElseGet(() -> descriptions.application(entry).name()), dryRun);
   }
 
   /**
    * Runs the checks against what stands on a server.
    *
-   * @param name of an application that no {@code jolly.toml} describes
+   * @param name of the application; empty: the one that {@code jolly.toml} describes
    */
   public DeliveryOutcome check(Optional<String> name, String serverName) {
     ServerEntry entry = descriptions.entry(serverName);
-    Application application =
-        name.map(n -> Application.of(Path.of(n), n, Optional.empty()))
-            .orElseGet(() -> descriptions.application(entry));
-    return service(entry).check(application);
+    return service(entry)
+        .check(
+            name.filter(told -> !isDescribedHere(told))
+                .map(told -> Application.of(Path.of(told), told, Optional.empty()))
+                .orElseGet(() -> descriptions.application(entry)));
+  }
+
+  private boolean isDescribedHere(String name) {
+    return descriptions.isDescribed()
+        && descriptions.application(Optional.empty()).name().equals(name);
   }
 
   /** One server apart from its applications. */

@@ -86,9 +86,53 @@ public record Application(
         checks);
   }
 
+  /**
+   * The same, of which a finished file is delivered: nothing is built or packed.
+   *
+   * @param release its version
+   */
+  public Application delivering(Path finished, Optional<String> release) {
+    return new Application(
+        file,
+        name,
+        release,
+        List.of(),
+        Optional.empty(),
+        Optional.empty(),
+        settings,
+        Optional.of(finished),
+        path,
+        startsWithin,
+        dataSources,
+        users,
+        roles,
+        program,
+        checks);
+  }
+
   /** What is packed under a name. */
   public Optional<PackDescription> pack(String packName) {
     return packs.stream().filter(pack -> pack.name().equals(packName)).findFirst();
+  }
+
+  /** The same with other data sources. */
+  public Application withDataSources(List<DataSource> others) {
+    return new Application(
+        file,
+        name,
+        version,
+        packs,
+        delivered,
+        build,
+        settings,
+        artifact,
+        path,
+        startsWithin,
+        others,
+        users,
+        roles,
+        program,
+        checks);
   }
 
   /** The user of that name. */

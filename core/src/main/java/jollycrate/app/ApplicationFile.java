@@ -1,5 +1,7 @@
 package jollycrate.app;
 
+import java.io.IOException;
+import java.nio.file.DirectoryStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
@@ -9,8 +11,13 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
+import java.util.function.Function;
+import java.util.regex.Matcher;
+import java.util.regex.PatternSyntaxException;
+import java.util.stream.StreamSupport;
 import jollycrate.pack.Shape;
 import jollycrate.secret.Reference;
+import jollycrate.secret.SecretException;
 import org.tomlj.TomlTable;
 
 /** Reads {@code jolly.toml}. */
@@ -19,6 +26,9 @@ public final class ApplicationFile {
   public static final String NAME = "jolly.toml";
 
   private static final String NAME_FORM = "[A-Za-z0-9][A-Za-z0-9._-]*";
+  private static final String HOME =
+      Matcher.quoteReplacement(System.getProperty("user.home") + "/");
+  private static final String POM = "pom:";
   private static final int MOST_CONNECTIONS = 10;
   private static final List<String> DEFAULT_SOURCES =
       List.of("src", "pom.xml", "build.gradle", "build.gradle.kts", "build.xml", "package.json");
@@ -26,9 +36,12 @@ public final class ApplicationFile {
   private final TomlFile file;
   private final Path folder;
   private final Section root;
+  private final Function<Reference, String> values;
 
-  private ApplicationFile(TomlFile file, Optional<TomlTable> own) {
+  private ApplicationFile(
+      TomlFile file, Optional<TomlTable> own, Function<Reference, String> values) {
     this.file = file;
+    this.values = values;
     this.folder = file.path().toAbsolutePath().getParent();
     this.root = file.root(own);
   }
@@ -37,12 +50,14 @@ public final class ApplicationFile {
    * Reads a file as it stands for one server.
    *
    * @param server whose own values lie over the common ones; empty for none
+   * @param values what references to something that everybody may see stand for
    * @throws ProblemsException with everything that is wrong in it
    */
-  public static Application read(Path path, Optional<String> server) {
+  public static Application read(
+      Path path, Optional<String> server, Function<Reference, String> values) {
     TomlFile file = TomlFile.parse(path);
     Optional<TomlTable> own = server.flatMap(name -> file.table("for", name));
-    return new ApplicationFile(file, own).read();
+    return new ApplicationFile(file, own, values).read();
   }
 
   /** The nearest file of that name, in a folder or above it. */
@@ -58,7 +73,11 @@ public final class ApplicationFile {
   private Application read() {
     Section app = root.section("app");
     Optional<String> told = app.text("pack");
-    List<PackDescription> packs = packs(told);
+    Optional<String> version = version();
+    List<PackDescription> packs = packs(version, told);
+    if (!packs.isEmpty() && !root.has("version")) {
+      root.missing("version", "Say which version is packed, like version = \"1.4.0\"");
+    }
     Optional<Path> artifact = root.text("artifact").map(folder::resolve);
     if (!packs.isEmpty() && artifact.isPresent()) {
       root.problem("artifact", "both 'artifact' and [pack] are given", "Keep one of them");
@@ -85,7 +104,7 @@ public final class ApplicationFile {
         new Application(
             Optional.of(file.path()),
             name(),
-            version(!packs.isEmpty()),
+            version,
             packs,
             delivered,
             build(packs),
@@ -114,11 +133,9 @@ public final class ApplicationFile {
     return name.orElse("unnamed");
   }
 
-  private Optional<String> version(boolean needed) {
-    Optional<String> version = root.text("version");
-    if (needed && !root.has("version")) {
-      root.missing("version", "Say which version is packed, like version = \"1.4.0\"");
-    } else if (version.isPresent() && !version.get().matches(NAME_FORM)) {
+  private Optional<String> version() {
+    Optional<String> version = root.text("version").flatMap(this::versionBehind);
+    if (version.isPresent() && !version.get().matches(NAME_FORM)) {
       root.problem(
           "version",
           "'" + version.get() + "' is no version",
@@ -127,8 +144,26 @@ public final class ApplicationFile {
     return version;
   }
 
-  private List<PackDescription> packs(Optional<String> delivered) {
-    String artifactName = root.text("name").orElse("app") + "-" + root.text("version").orElse("0");
+  /** The version itself, or what is found where it stands. */
+  private Optional<String> versionBehind(String written) {
+    try {
+      if (written.startsWith(POM)) {
+        return Optional.of(ProjectVersion.of(folder.resolve(written.substring(POM.length()))));
+      }
+      Optional<Reference> reference = Reference.of(written, folder);
+      return Optional.of(reference.map(values).orElse(written));
+    } catch (IOException | SecretException e) {
+      root.problem(
+          "version",
+          "'" + written + "' tells no version: " + e.getMessage(),
+          "Write the version itself, or where it stands: \"pom:pom.xml\", \"env:NAME\" or"
+              + " \"file:PATH\"");
+      return Optional.empty();
+    }
+  }
+
+  private List<PackDescription> packs(Optional<String> version, Optional<String> delivered) {
+    String artifactName = root.text("name").orElse("app") + "-" + version.orElse("0");
     return new PackSection(root.section("pack"), folder, artifactName, delivered).read();
   }
 
@@ -228,12 +263,38 @@ public final class ApplicationFile {
             url.orElse(""),
             section.text("user").orElse(""),
             reference(section, "password"),
-            folder.resolve(driver.orElse("unnamed")).normalize(),
+            driver(section, driver.orElse("unnamed")),
             section.text("driver-class"),
             (int) most,
             wait);
     section.end();
     return source;
+  }
+
+  /** The archive of a driver: a path, one that begins with {@code ~}, or a pattern for one file. */
+  private Path driver(Section section, String written) {
+    Path named = folder.resolve(written.replaceFirst("^~/", HOME)).normalize();
+    if (!written.contains("*")) {
+      return named;
+    }
+    Path parent = named.getParent();
+    try (DirectoryStream<Path> files =
+        Files.newDirectoryStream(parent, named.getFileName().toString())) {
+      List<Path> found = StreamSupport.stream(files.spliterator(), false).sorted().toList();
+      if (found.size() == 1) {
+        return found.get(0);
+      }
+      section.problem(
+          "driver",
+          found.isEmpty() ? "no file matches '" + written + "'" : "several files match: " + found,
+          "Name the archive that holds the JDBC driver");
+    } catch (IOException | PatternSyntaxException e) {
+      section.problem(
+          "driver",
+          "'" + parent + "' cannot be searched: " + e.getMessage(),
+          "A pattern may stand in the file's name only, like \"lib/h2-*.jar\"");
+    }
+    return named;
   }
 
   private Optional<Reference> reference(Section section, String key) {

@@ -24,4 +24,23 @@ public record DataSource(
     Path driver,
     Optional<String> driverClass,
     int most,
-    Duration patience) {}
+    Duration patience) {
+  private static final String MAVEN = "maven:";
+
+  /** A library of a Maven project. */
+  public record Library(String group, String artifact) {}
+
+  /** The library of the Maven project that is named in place of an archive. */
+  public Optional<Library> library() {
+    return Optional.of(driver.getFileName().toString())
+        .filter(name -> name.startsWith(MAVEN))
+        .map(name -> name.substring(MAVEN.length()).split(":"))
+        .filter(parts -> parts.length == 2)
+        .map(parts -> new Library(parts[0], parts[1]));
+  }
+
+  /** The same with an archive that holds the driver. */
+  public DataSource drivenBy(Path archive) {
+    return new DataSource(jndiName, url, user, password, archive, driverClass, most, patience);
+  }
+}

@@ -3,13 +3,16 @@ package jollycrate.app;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Function;
+import jollycrate.secret.Reference;
 
 /**
  * The files that people write, found upwards from a folder and read afresh each time.
  *
  * @param folder where the tool works
+ * @param values what references to something that everybody may see stand for
  */
-public record Descriptions(Path folder) {
+public record Descriptions(Path folder, Function<Reference, String> values) {
   /** The application, with own values of a server over the common ones. */
   public Application application(Optional<String> server) {
     Path file =
@@ -21,12 +24,21 @@ public record Descriptions(Path folder) {
                             + folder
                             + "' or above. Go to your"
                             + " project's folder, or name a file: jolly deploy FILE.war --to NAME"));
-    return ApplicationFile.read(file, server);
+    return ApplicationFile.read(file, server, values);
   }
 
-  /** The application as it stands for that server; a program of its own answers at the root. */
+  /** Whether an application is described here. */
+  public boolean isDescribed() {
+    return ApplicationFile.findUpwards(folder, ApplicationFile.NAME).isPresent();
+  }
+
+  /** The application as it stands for that server. */
   public Application application(ServerEntry entry) {
-    Application read = application(Optional.of(entry.name()));
+    return placed(application(Optional.of(entry.name())), entry);
+  }
+
+  /** A program of its own answers at the root unless it says its path. */
+  public static Application placed(Application read, ServerEntry entry) {
     boolean war =
         read.packs().isEmpty()
             ? read.artifact().filter(file -> file.toString().endsWith(".war")).isPresent()

@@ -42,7 +42,7 @@ final class ProgramSection {
             way(section, "address"),
             section.arguments("arguments"),
             section.arguments("java"),
-            variables(),
+            ServerVariables.table(section.section("variables")),
             inside("folder").orElse(Program.WORK),
             section.text("ready"),
             section.text("main"),
@@ -145,19 +145,6 @@ final class ProgramSection {
       return Optional.of(path.toString());
     }
     return text;
-  }
-
-  private Map<String, String> variables() {
-    Section inner = section.section("variables");
-    Map<String, String> variables = new LinkedHashMap<>();
-    for (String name : inner.keys()) {
-      if (!name.matches("[A-Za-z_][A-Za-z0-9_]*")) {
-        inner.problem(name, "'" + name + "' is no name of a variable", "Use letters, digits and _");
-      }
-      inner.text(name).ifPresent(value -> variables.put(name, value));
-    }
-    inner.end();
-    return variables;
   }
 
   private Map<String, Program.Handed> handed() {

@@ -1,7 +1,6 @@
 package jollycrate.app;
 
 import java.nio.file.Path;
-import java.util.List;
 import java.util.Optional;
 
 /**
@@ -11,7 +10,7 @@ import java.util.Optional;
  * @param installation empty: the practice server
  * @param ports where it listens
  * @param jvm that it runs on
- * @param env names of variables passed on to it
+ * @param variables that it sees besides the usual ones
  * @param service whether it is a service: a folder in which a program of its own runs
  * @param log how long the log of a service is kept
  * @param front web server before a service
@@ -23,7 +22,7 @@ public record ServerEntry(
     Optional<Path> installation,
     Ports ports,
     Jvm jvm,
-    List<String> env,
+    ServerVariables variables,
     boolean service,
     ServerLog log,
     Optional<Front> front,

@@ -99,7 +99,7 @@ public final class ServersFile {
             section.text("installation").map(at -> folder.resolve(at).normalize()),
             new Ports(address(section), http.orElse(0), admin, beside),
             Jvm.read(section, folder),
-            section.texts("env"),
+            ServerVariables.read(section, folder),
             service,
             log(section),
             front,

@@ -39,6 +39,7 @@ public final class Packing {
   private final Application application;
   private final PackWatch watch;
   private final ProjectBuild project;
+  private final MavenLibraries libraries;
 
   /**
    * What is packed again and again.
@@ -59,6 +60,7 @@ public final class Packing {
     this.watch = watch;
     Path file = application.file().orElseThrow().toAbsolutePath();
     this.project = new ProjectBuild(host, file.getParent(), setting.data(), doing);
+    this.libraries = new MavenLibraries(host, file.getParent(), setting.data(), doing);
   }
 
   /** What a description is packed from. */
@@ -132,7 +134,7 @@ public final class Packing {
     return description
         .libs()
         .map(patterns -> patterns.files())
-        .or(project::mavenLibraries)
+        .or(libraries::ofRunTime)
         .orElse(List.of());
   }
 

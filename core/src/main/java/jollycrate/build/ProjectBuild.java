@@ -1,32 +1,23 @@
 package jollycrate.build;
 
-import java.io.File;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.FileVisitResult;
 import java.nio.file.Files;
-import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.nio.file.SimpleFileVisitor;
-import java.nio.file.StandardCopyOption;
 import java.nio.file.attribute.BasicFileAttributes;
 import java.nio.file.attribute.FileTime;
-import java.time.Duration;
-import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
-import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.stream.Stream;
 import jollycrate.app.Build;
 import jollycrate.file.Digests;
 import jollycrate.host.Host;
-import jollycrate.host.Ran;
 
-/** Builds a project by its own command, and finds its libraries by its own Maven. */
+/** Builds a project by its own command when its results are older than its sources. */
 final class ProjectBuild {
-  private static final Duration LIMIT = Duration.ofHours(1);
   private static final String RUNNING = "running";
   private static final String FAILED = "failed";
   private static final FileTime NEVER = FileTime.fromMillis(0);
@@ -68,7 +59,7 @@ final class ProjectBuild {
       FileTime started = FileTime.fromMillis(System.currentTimeMillis());
       note(unfinished(), RUNNING, started);
       try {
-        command(build.run(), "Cannot build");
+        new ProjectCommand(host, folder, log(), doing).run(build.run(), "Cannot build");
       } catch (BuildException e) {
         note(unfinished(), FAILED, FileTime.fromMillis(System.currentTimeMillis()));
         throw e;
@@ -105,11 +96,12 @@ final class ProjectBuild {
   }
 
   private Path stamp() {
-    return data.resolve("builds").resolve(Digests.brief(digest(folder.toString())));
+    return data.resolve("builds")
+        .resolve(Digests.brief(Digests.of(folder.toString().getBytes(StandardCharsets.UTF_8))));
   }
 
-  private static String digest(String text) {
-    return Digests.of(text.getBytes(StandardCharsets.UTF_8));
+  private Path log() {
+    return stamp().resolveSibling(stamp().getFileName() + ".log");
   }
 
   /** Stands there from the beginning of a build until it has succeeded. */
@@ -188,89 +180,5 @@ final class ProjectBuild {
       }
     }
     return newest[0];
-  }
-
-  private void command(List<String> command, String cannot) {
-    doing.accept("running " + String.join(" ", command));
-    Ran ran = host.processes().run(found(command), folder, System.getenv(), "", LIMIT);
-    if (ran.exit() != 0) {
-      String reason = ran.exit() < 0 ? "ran longer than an hour" : "ended with " + ran.exit();
-      throw new BuildException(
-          cannot + " in '" + folder + "': '" + String.join(" ", command) + "' " + reason,
-          (ran.output() + ran.errors()).strip());
-    }
-  }
-
-  /** A command that stands in the project is found from its folder. */
-  private List<String> found(List<String> command) {
-    List<String> found = new ArrayList<>(command);
-    Path own = folder.resolve(command.get(0));
-    if (command.get(0).contains("/") && Files.isExecutable(own)) {
-      found.set(0, own.normalize().toString());
-    }
-    return found;
-  }
-
-  /**
-   * The libraries that a Maven project needs at run time, as its own Maven resolves them. The
-   * answer is kept until a {@code pom.xml} it depends on changes.
-   */
-  Optional<List<Path>> mavenLibraries() {
-    if (!Files.isRegularFile(folder.resolve("pom.xml"))) {
-      return Optional.empty();
-    }
-    try {
-      Path kept = data.resolve("classpaths").resolve(projectDigest());
-      if (Files.isRegularFile(kept)) {
-        List<Path> files = paths(Files.readString(kept));
-        if (files.stream().allMatch(Files::isRegularFile)) {
-          return Optional.of(files);
-        }
-      }
-      Files.createDirectories(kept.getParent());
-      Path fresh = Files.createTempFile(kept.getParent(), "fresh", ".txt");
-      try {
-        resolveInto(fresh);
-        Files.move(fresh, kept, StandardCopyOption.REPLACE_EXISTING);
-      } finally {
-        Files.deleteIfExists(fresh);
-      }
-      return Optional.of(paths(Files.readString(kept)));
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
-    }
-  }
-
-  private void resolveInto(Path file) {
-    boolean wrapped = Files.isExecutable(folder.resolve("mvnw"));
-    command(
-        List.of(
-            wrapped ? "./mvnw" : "mvn",
-            "-B",
-            "-q",
-            "dependency:build-classpath",
-            "-DincludeScope=runtime",
-            "-Dmdep.outputFile=" + file),
-        "Cannot find the libraries of the Maven project");
-  }
-
-  private String projectDigest() throws IOException {
-    StringBuilder poms = new StringBuilder();
-    for (Path at = folder; at != null; at = at.getParent()) {
-      try {
-        String pom = Files.readString(at.resolve("pom.xml"));
-        poms.append(at).append('\n').append(pom).append('\n');
-      } catch (NoSuchFileException none) {
-        break;
-      }
-    }
-    return digest(poms.toString());
-  }
-
-  private static List<Path> paths(String classPath) {
-    return Arrays.stream(classPath.strip().split(File.pathSeparator))
-        .filter(text -> !text.isEmpty())
-        .map(Path::of)
-        .toList();
   }
 }

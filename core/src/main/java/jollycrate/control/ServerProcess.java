@@ -4,18 +4,22 @@ import java.security.SecureRandom;
 import java.time.Duration;
 import java.util.HexFormat;
 import java.util.List;
+import java.util.Optional;
 import jollycrate.host.Content;
 import jollycrate.host.HostException;
 import jollycrate.host.HostProcesses;
 import jollycrate.host.Identity;
 import jollycrate.host.Launch;
 import jollycrate.json.Json;
+import jollycrate.server.Cause;
 import jollycrate.server.Presence;
 import jollycrate.server.Running;
+import jollycrate.server.Server;
 import jollycrate.server.Stock;
 import jollycrate.step.Step;
 import jollycrate.stock.ProcessRecord;
 import jollycrate.watch.Site;
+import jollycrate.watch.StepFailed;
 
 /** Starts and stops the process of a server so that it is never lost and never doubled. */
 public final class ServerProcess {
@@ -47,6 +51,20 @@ public final class ServerProcess {
         .toList();
   }
 
+  /** What keeps the server from being started as it is described. */
+  static Optional<Cause> cannotStart(Server server) {
+    List<String> unresolved = server.runtime().unresolved();
+    return unresolved.isEmpty()
+        ? Optional.empty()
+        : Optional.of(
+            new Cause(
+                "variables of server '" + server.name() + "' have no value",
+                "[server." + server.name() + ".variables] in servers.toml",
+                unresolved,
+                "Give them their values, then try again",
+                -1));
+  }
+
   /** Starts it as it is described. */
   public void start(Stock stock) {
     Launch launch = site.kind().processes().launch(stock);
@@ -60,6 +78,11 @@ public final class ServerProcess {
 
   /** The token is on record before the start, so that a process is found even after a crash. */
   private void start(Launch launch, String fingerprint) {
+    cannotStart(site.server())
+        .ifPresent(
+            cause -> {
+              throw new StepFailed(cause);
+            });
     byte[] random = new byte[TOKEN_BYTES];
     RANDOM.nextBytes(random);
     String token = HexFormat.of().formatHex(random);

@@ -37,6 +37,11 @@ public final class ServerStart {
    * @throws ServerStartException when the server itself does not start
    */
   public List<Cause> start(Stock stock) {
+    ServerProcess.cannotStart(site.server())
+        .ifPresent(
+            cause -> {
+              throw new ServerStartException(cause);
+            });
     site.server().ports().all().forEach(port -> stock.stranger(port).ifPresent(ServerStart::taken));
     Waits.From from = Waits.From.now(site, true);
     new ServerProcess(site).start(stock);

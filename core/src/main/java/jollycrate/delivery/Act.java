@@ -162,6 +162,7 @@ final class Act {
             site.by(),
             site.host().processes().self(),
             target.description(),
+            target.revision(),
             swap.orElse(Swap.LIVE),
             target.wanted().map(Wanted::placement).orElse(null),
             owner.map(Standing.Owner::placement).orElse(null),

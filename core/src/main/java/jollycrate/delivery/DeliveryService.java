@@ -3,6 +3,7 @@ package jollycrate.delivery;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.Duration;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -74,8 +75,22 @@ public final class DeliveryService {
 
   /** Delivers an artifact, or says what would be done. */
   public DeliveryOutcome deploy(
-      Application application, Artifact artifact, boolean onAdminPort, boolean dryRun) {
-    return deploy(new Passwords(application, secrets).order(artifact, onAdminPort), dryRun);
+      Application application,
+      Artifact artifact,
+      Source source,
+      boolean onAdminPort,
+      boolean dryRun) {
+    Order order = new Passwords(application, secrets).order(artifact, onAdminPort);
+    return deploy(order, source, dryRun);
+  }
+
+  /**
+   * Resolves everything that an application refers to, before anything takes long.
+   *
+   * @throws jollycrate.secret.SecretException with every reference that cannot be resolved
+   */
+  public void mustResolve(Application application) {
+    new Passwords(application, secrets).mustResolve();
   }
 
   /**
@@ -84,10 +99,11 @@ public final class DeliveryService {
    */
   public DeliveryOutcome deployUnfolded(
       Application application, Artifact artifact, Unfolded unfolded) {
-    return deploy(new Passwords(application, secrets).order(artifact, false).from(unfolded), false);
+    Order order = new Passwords(application, secrets).order(artifact, false).from(unfolded);
+    return deploy(order, Source.UNKNOWN, false);
   }
 
-  private DeliveryOutcome deploy(Order order, boolean dryRun) {
+  private DeliveryOutcome deploy(Order order, Source source, boolean dryRun) {
     Application application = order.application();
     OutcomeBuilder outcome = builder("deploy", application.name());
     while (true) {
@@ -100,11 +116,12 @@ public final class DeliveryService {
               .wanted(stock, order)
               .after(BootUnit.pieces(stock, site.kind().processes().launch(stock)));
       wanted.hidden().forEach(secrets::hide);
-      Target target = target(order, wanted);
+      Target target = target(order, wanted, source.revision());
       Act act = new Act(site, progress, interrupts, target, outcome);
       stock = act.takeStock();
       outcome.release(order.version(), wanted.placement().address());
-      List<Finding> findings = Foresight.look(scene(stock, order, wanted));
+      List<Finding> findings = new ArrayList<>(Foresight.look(scene(stock, order, wanted)));
+      findings.addAll(source.findings());
       StepList steps = act.steps(stock);
       String release = (application.name() + " " + order.version()).strip();
       progress.looked(
@@ -289,13 +306,14 @@ public final class DeliveryService {
     return DeliveryOutcome.Result.BLOCKED;
   }
 
-  private Target target(Order order, Wanted wanted) {
+  private Target target(Order order, Wanted wanted, String revision) {
     Application application = order.application();
     Map<String, String> passwords = new Passwords(application, secrets).ofUsers();
     return new Target(
         application.name(),
         Optional.of(wanted),
         Digests.of(Json.line(application).getBytes(StandardCharsets.UTF_8)),
+        revision,
         application.dataSources().stream().map(DataSource::jndiName).toList(),
         placement -> {
           List<CheckResult> results =

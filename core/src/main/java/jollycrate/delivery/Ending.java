@@ -84,6 +84,7 @@ final class Ending {
                 placement.release().version(),
                 removal ? "" : placement.release().digest(),
                 opened.description(),
+                opened.revision(),
                 placement.address(),
                 outcome,
                 reason,

@@ -1,12 +1,15 @@
 package jollycrate.delivery;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import java.util.stream.StreamSupport;
 import jollycrate.app.Application;
@@ -97,9 +100,35 @@ final class Passwords {
     try {
       return Optional.of(secrets.resolve(reference));
     } catch (SecretException e) {
-      unresolved.add(e.getMessage());
+      unresolved.add(
+          application.file().map(file -> place(file, reference)).orElse("") + e.getMessage());
       return Optional.empty();
     }
+  }
+
+  /** Where the reference stands, as {@code file:line} and a colon; empty when it is not found. */
+  private static String place(Path file, Reference reference) {
+    try {
+      List<String> lines = Files.readAllLines(file);
+      return IntStream.range(0, lines.size())
+          .filter(i -> !lines.get(i).stripLeading().startsWith("#"))
+          .filter(i -> lines.get(i).contains(reference.text()))
+          .mapToObj(i -> file + ":" + (i + 1) + ": ")
+          .findFirst()
+          .orElse("");
+    } catch (IOException changedMeanwhile) {
+      return "";
+    }
+  }
+
+  /** Resolves everything, and keeps nothing. */
+  void mustResolve() {
+    application.dataSources().stream()
+        .flatMap(source -> source.password().stream())
+        .forEach(this::resolved);
+    users();
+    values();
+    throwUnresolved();
   }
 
   private void throwUnresolved() {

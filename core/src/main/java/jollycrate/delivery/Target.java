@@ -13,6 +13,7 @@ import jollycrate.server.Wanted;
  *
  * @param wanted empty: the application is to be removed
  * @param description digest of the resolved description, empty for a removal
+ * @param revision of the source, as far as it is known
  * @param dataSources JNDI names that the new release gets
  * @param checks runs the checks of the application
  * @param mask takes secrets out of what goes into our records
@@ -21,12 +22,14 @@ record Target(
     String application,
     Optional<Wanted> wanted,
     String description,
+    String revision,
     List<String> dataSources,
     Function<Placement, List<CheckResult>> checks,
     UnaryOperator<String> mask) {
 
   static Target removal(String application, UnaryOperator<String> mask) {
-    return new Target(application, Optional.empty(), "", List.of(), placement -> List.of(), mask);
+    return new Target(
+        application, Optional.empty(), "", "", List.of(), placement -> List.of(), mask);
   }
 
   String act() {

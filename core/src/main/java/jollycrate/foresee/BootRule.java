@@ -65,7 +65,7 @@ final class BootRule implements Rule {
               name,
               "nobody knows these variables when the machine starts: "
                   + String.join(", ", server.runtime().declared()),
-              "'env' in servers.toml",
+              "'env' and 'variables' in servers.toml",
               "Hand them over in [program] of jolly.toml, or write what needs them into files"));
     }
     return findings;

@@ -5,6 +5,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.regex.Pattern;
 import jollycrate.app.DataSource;
 import jollycrate.artifact.Artifact;
 import jollycrate.artifact.ArtifactKind;
@@ -13,6 +14,8 @@ import jollycrate.stock.ConnectionTrial;
 
 /** Every declared data source is described, its driver is there, and a connection comes about. */
 final class DataSourceRule implements Rule {
+  private static final Pattern VERSION = Pattern.compile("(?:-\\d[\\w.-]*)?\\.jar$");
+
   @Override
   public List<Finding> look(Scene scene) {
     List<DataSource> described = scene.order().application().dataSources();
@@ -44,7 +47,7 @@ final class DataSourceRule implements Rule {
     if (!driver.isEmpty()) {
       return driver;
     }
-    List<Finding> findings = new ArrayList<>();
+    List<Finding> findings = new ArrayList<>(twice(scene, source));
     boolean declared =
         scene.order().artifact().dataSources().stream()
             .anyMatch(name -> name.name().equals(source.jndiName()));
@@ -92,6 +95,29 @@ final class DataSourceRule implements Rule {
           Finding.blocker(
               source.jndiName(), "the driver " + driver + " is no readable archive", "", mend));
     }
+  }
+
+  /** A driver in the application besides the server's is another class of the same name. */
+  private static List<Finding> twice(Scene scene, DataSource source) {
+    String driver = source.driver().getFileName().toString();
+    String library = VERSION.matcher(driver).replaceFirst("");
+    return scene.order().artifact().layout().libraries().stream()
+        .map(Artifact.Library::path)
+        .filter(path -> path.startsWith("WEB-INF/lib/"))
+        .filter(
+            path ->
+                VERSION
+                    .matcher(path.substring(path.lastIndexOf('/') + 1))
+                    .replaceFirst("")
+                    .equals(library))
+        .map(
+            path ->
+                Finding.warn(
+                    source.jndiName(),
+                    "the application brings the driver along too, and the server has its own",
+                    path + " besides " + driver,
+                    "Leave it out of the archive, as with <scope>provided</scope> in a pom.xml"))
+        .toList();
   }
 
   private static Finding connection(Scene scene, DataSource source, ConnectionTrial.Result tried) {

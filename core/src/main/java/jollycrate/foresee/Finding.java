@@ -22,15 +22,15 @@ public record Finding(Level level, String subject, String message, String eviden
     NOTE
   }
 
-  static Finding blocker(String subject, String message, String evidence, String mend) {
+  public static Finding blocker(String subject, String message, String evidence, String mend) {
     return new Finding(Level.BLOCKER, subject, message, evidence, mend);
   }
 
-  static Finding warn(String subject, String message, String evidence, String mend) {
+  public static Finding warn(String subject, String message, String evidence, String mend) {
     return new Finding(Level.WARN, subject, message, evidence, mend);
   }
 
-  static Finding note(String subject, String message) {
+  public static Finding note(String subject, String message) {
     return new Finding(Level.NOTE, subject, message, "", "");
   }
 

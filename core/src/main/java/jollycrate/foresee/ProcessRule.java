@@ -16,6 +16,14 @@ final class ProcessRule implements Rule {
   static List<Finding> look(Stock stock) {
     List<Finding> findings = new ArrayList<>();
     String name = stock.server().name();
+    for (String unresolved : stock.server().runtime().unresolved()) {
+      findings.add(
+          Finding.blocker(
+              name,
+              "a variable that it is to be started with has no value",
+              unresolved,
+              "Give it its value, or take it out of [server." + name + ".variables]"));
+    }
     stock
         .process()
         .unread()

@@ -11,8 +11,8 @@ import jollycrate.file.Digests;
  *
  * @param command program and arguments, one of which holds {@link #TOKEN}; no secrets
  * @param environment everything the process sees; nothing is inherited
- * @param declared names of variables that somebody asked for; the others come and go with the shell
- *     that starts it
+ * @param declared variables that somebody asked for, by name or as they are written; the others
+ *     come and go with the shell that starts it
  * @param output file that its standard output and error are appended to
  * @param filesRead digests of files it reads only when it starts
  */
@@ -26,7 +26,10 @@ public record Launch(
   /** Stands for the token in an argument. */
   public static final String TOKEN = "{token}";
 
-  /** Equal for launches that make an equal process; values of variables are left out. */
+  /**
+   * Equal for launches that make an equal process; values of variables that are not written are
+   * left out.
+   */
   public String fingerprint() {
     List<String> parts =
         List.of(

@@ -1,6 +1,9 @@
 package jollycrate.journal;
 
+import com.fasterxml.jackson.annotation.JacksonInject;
+import com.fasterxml.jackson.annotation.OptBoolean;
 import java.time.Instant;
+import jollycrate.json.Json;
 
 /**
  * One line of {@code .jolly/deliveries.jsonl}.
@@ -8,6 +11,7 @@ import java.time.Instant;
  * @param act deploy or undeploy
  * @param digest SHA-256 of the artifact, empty for an undeploy
  * @param description SHA-256 of the resolved description without secrets
+ * @param revision of the source it was made of, as far as it is known
  * @param outcome delivered, removed or taken back
  * @param reason why it was taken back, else empty
  * @param millis how long it took
@@ -20,6 +24,7 @@ public record DeliveryRecord(
     String version,
     String digest,
     String description,
+    @JacksonInject(value = Json.ABSENT, useInput = OptBoolean.TRUE) String revision,
     String address,
     String outcome,
     String reason,

@@ -1,10 +1,13 @@
 package jollycrate.journal;
 
+import com.fasterxml.jackson.annotation.JacksonInject;
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
+import com.fasterxml.jackson.annotation.OptBoolean;
 import java.time.Instant;
 import java.util.List;
 import jollycrate.host.Identity;
+import jollycrate.json.Json;
 import jollycrate.server.Placement;
 import jollycrate.server.Swap;
 import jollycrate.step.Step;
@@ -31,6 +34,7 @@ public sealed interface JournalLine {
    * @param format of this journal
    * @param act deploy or undeploy
    * @param description digest of the resolved description, empty for an undeploy
+   * @param revision of the source of the artifact, as far as it is known
    * @param placement that is to stand; null for an undeploy
    * @param earlier placement that stood; null for a first deploy
    * @param serverRan whether the server ran
@@ -44,6 +48,7 @@ public sealed interface JournalLine {
       String by,
       Identity holder,
       String description,
+      @JacksonInject(value = Json.ABSENT, useInput = OptBoolean.TRUE) String revision,
       Swap swap,
       Placement placement,
       Placement earlier,

@@ -5,6 +5,7 @@ import com.fasterxml.jackson.core.JsonParser;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.DeserializationContext;
 import com.fasterxml.jackson.databind.DeserializationFeature;
+import com.fasterxml.jackson.databind.InjectableValues;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.SerializationFeature;
 import com.fasterxml.jackson.databind.SerializerProvider;
@@ -24,6 +25,9 @@ import java.util.function.Function;
 
 /** JSON as our records use it: paths, times and lengths of time as texts, one line. */
 public final class Json {
+  /** Marks a text that lines of earlier versions lack, and that is empty then. */
+  public static final String ABSENT = "absent";
+
   private static final ObjectMapper MAPPER = mapper(texts());
   private static final ObjectMapper TOLD = mapper(inMilliseconds());
 
@@ -32,6 +36,7 @@ public final class Json {
   private static ObjectMapper mapper(SimpleModule module) {
     return JsonMapper.builder()
         .addModule(module)
+        .injectableValues(new InjectableValues.Std().addValue(ABSENT, ""))
         .disable(SerializationFeature.FAIL_ON_EMPTY_BEANS)
         .disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
         .enable(DeserializationFeature.FAIL_ON_MISSING_CREATOR_PROPERTIES)

@@ -4,9 +4,11 @@ import java.io.IOException;
 import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.Map;
+import java.util.Optional;
 import java.util.function.Function;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -36,26 +38,43 @@ public final class Secrets {
    * @throws SecretException when there is none, or it holds a character that ends a line
    */
   public String resolve(Reference reference) {
-    String value = reference.variable().map(this::variable).orElseGet(() -> firstLine(reference));
-    if (value.chars().anyMatch(Character::isISOControl)) {
-      throw new SecretException(
-          "Cannot use '" + reference.text() + "': it holds a control character");
-    }
+    String value = value(reference);
     hide(value, HIDDEN);
     return value;
   }
 
-  private String variable(String name) {
-    String value = environment.apply(name);
-    if (value == null || value.isEmpty()) {
+  /**
+   * The same of a reference to something that everybody may see.
+   *
+   * @throws SecretException when there is none, or it holds a character that ends a line
+   */
+  public String value(Reference reference) {
+    String value =
+        reference
+            .variable()
+            .map(name -> variable(name, reference.folder()))
+            .orElseGet(() -> firstLine(reference));
+    if (value.chars().anyMatch(Character::isISOControl)) {
       throw new SecretException(
-          "Cannot read 'env:"
-              + name
-              + "': the variable is not set. Set "
-              + name
-              + " and try again");
+          "Cannot use '" + reference.text() + "': it holds a control character");
     }
     return value;
+  }
+
+  private String variable(String name, Path folder) {
+    return Optional.ofNullable(environment.apply(name))
+        .filter(value -> !value.isEmpty())
+        .or(() -> VariablesFile.value(folder, name))
+        .filter(value -> !value.isEmpty())
+        .orElseThrow(
+            () ->
+                new SecretException(
+                    "Cannot read 'env:"
+                        + name
+                        + "': the variable is not set. Set "
+                        + name
+                        + ", or write it into "
+                        + folder.resolve(VariablesFile.NAME)));
   }
 
   private static String firstLine(Reference reference) {

@@ -38,10 +38,16 @@ public record Server(
    * @param java home of the Java it runs on
    * @param jvm what else is told to that Java
    * @param environment everything its process sees
-   * @param declared names of the variables among them that servers.toml asks for
+   * @param declared the variables among them that servers.toml asks for: their names, with values
+   *     as they are written there
+   * @param unresolved why others of them have no value
    */
   public record Runtime(
-      Path java, Jvm jvm, Map<String, String> environment, List<String> declared) {
+      Path java,
+      Jvm jvm,
+      Map<String, String> environment,
+      List<String> declared,
+      List<String> unresolved) {
 
     /** The Java program itself. */
     public Path javaProgram() {

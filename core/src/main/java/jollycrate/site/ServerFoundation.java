@@ -6,6 +6,7 @@ import java.net.InetAddress;
 import java.net.ServerSocket;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -16,12 +17,16 @@ import jollycrate.app.NotDescribedException;
 import jollycrate.app.Ports;
 import jollycrate.app.ServerEntry;
 import jollycrate.app.ServerLog;
+import jollycrate.app.ServerVariables;
 import jollycrate.app.ServersFile;
 import jollycrate.app.Setting;
 import jollycrate.host.Access;
 import jollycrate.host.Host;
 import jollycrate.host.HostFiles;
 import jollycrate.host.Listening;
+import jollycrate.secret.Reference;
+import jollycrate.secret.SecretException;
+import jollycrate.secret.Secrets;
 import jollycrate.server.Piece;
 import jollycrate.server.Server;
 import jollycrate.server.ServerKind;
@@ -36,9 +41,12 @@ public final class ServerFoundation {
   private final Host host;
   private final Setting setting;
   private final Kinds kinds;
+  private final Secrets secrets;
 
-  public ServerFoundation(Host host, Setting setting, Kinds kinds) {
+  /** On a machine, with what references in {@code servers.toml} stand for. */
+  public ServerFoundation(Host host, Setting setting, Kinds kinds, Secrets secrets) {
     this.host = host;
+    this.secrets = secrets;
     this.setting = setting;
     this.kinds = kinds;
   }
@@ -68,7 +76,7 @@ public final class ServerFoundation {
             wanted.installation().map(path -> setting.folder().resolve(path).normalize()),
             new Ports(wanted.address(), http, admin, Optional.empty()),
             new Jvm(wanted.java(), wanted.memory(), List.of()),
-            List.of(),
+            ServerVariables.NONE,
             wanted.service(),
             ServerLog.USUAL,
             Optional.empty(),
@@ -158,7 +166,7 @@ public final class ServerFoundation {
         Optional.empty(),
         new Ports(ServersFile.LOOPBACK, http, admin, Optional.empty()),
         Jvm.USUAL,
-        List.of(),
+        ServerVariables.NONE,
         service,
         ServerLog.USUAL,
         Optional.empty(),
@@ -215,22 +223,44 @@ public final class ServerFoundation {
     host.processes()
         .accountIn(folder)
         .ifPresent(account -> environment.putAll(account.variables()));
-    for (String name : entry.env()) {
-      String value = System.getenv(name);
-      if (value != null) {
-        environment.put(name, value);
-      }
-    }
+    List<String> unresolved = new ArrayList<>();
+    addVariables(entry, environment, unresolved);
     return new Server(
         entry.name(),
         installation,
         folder,
         entry.ports(),
         new Server.Runtime(
-            entry.jvm().home().orElse(setting.java()), entry.jvm(), environment, entry.env()),
+            entry.jvm().home().orElse(setting.java()),
+            entry.jvm(),
+            environment,
+            entry.variables().declared(),
+            List.copyOf(unresolved)),
         entry.log(),
         entry.front(),
         entry.boot());
+  }
+
+  private void addVariables(
+      ServerEntry entry, Map<String, String> environment, List<String> unresolved) {
+    for (String name : entry.variables().passed()) {
+      Optional.ofNullable(System.getenv(name)).ifPresent(value -> environment.put(name, value));
+    }
+    entry
+        .variables()
+        .given()
+        .forEach(
+            (name, written) -> {
+              try {
+                environment.put(
+                    name,
+                    Reference.of(written, entry.variables().folder())
+                        .map(secrets::resolve)
+                        .orElse(written));
+              } catch (SecretException e) {
+                unresolved.add(name + ": " + e.getMessage());
+              }
+            });
   }
 
   private static NotDescribedException cannot(String what, String reason, String mend) {

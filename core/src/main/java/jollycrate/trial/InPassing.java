@@ -17,6 +17,7 @@ import jollycrate.app.NotDescribedException;
 import jollycrate.app.PackChoice;
 import jollycrate.app.PackDescription;
 import jollycrate.app.Setting;
+import jollycrate.build.Drivers;
 import jollycrate.build.Packing;
 import jollycrate.delivery.DeliveryService;
 import jollycrate.file.Digests;
@@ -125,8 +126,13 @@ public final class InPassing {
     return PackChoice.chosen(withPacks(server), pack);
   }
 
+  private Application read(String server) {
+    Application written = descriptions.application(Optional.of(server));
+    return Drivers.found(host, setting, written, doing -> {});
+  }
+
   private Application withPacks(String server) {
-    Application application = descriptions.application(Optional.of(server));
+    Application application = read(server);
     if (application.packs().isEmpty()) {
       throw new NotDescribedException(
           "Cannot run '"
@@ -142,7 +148,7 @@ public final class InPassing {
     PackDescription described = described(pack, scratch.entry().name());
     PackDescription wanted =
         described.shape() == Shape.JAR_AND_LIBS ? described.in(Shape.MERGED_JAR) : described;
-    Application read = descriptions.application(Optional.of(scratch.entry().name()));
+    Application read = read(scratch.entry().name());
     Application placed = described.shape().isWar() ? Descriptions.atItsName(read) : read;
     return new Packing(host, setting, placed, PackWatch.NONE, watch::waitingFor).chosen(wanted);
   }

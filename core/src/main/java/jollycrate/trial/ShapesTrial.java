@@ -23,6 +23,7 @@ import jollycrate.build.Packing;
 import jollycrate.check.CheckResult;
 import jollycrate.delivery.DeliveryOutcome;
 import jollycrate.delivery.DeliveryService;
+import jollycrate.delivery.Source;
 import jollycrate.foresee.Finding;
 import jollycrate.host.Time;
 import jollycrate.pack.PackException;
@@ -131,7 +132,7 @@ final class ShapesTrial {
               artifact,
               new Unfolded(unfolding.folder(), unfolding.stamp(name -> true)));
     } else {
-      outcome = service.deploy(application, artifact, false, false);
+      outcome = service.deploy(application, artifact, Source.UNKNOWN, false, false);
     }
     if (outcome.result() == DeliveryOutcome.Result.BLOCKED) {
       return ShapeRow.not(trial.label(), blockers(outcome));

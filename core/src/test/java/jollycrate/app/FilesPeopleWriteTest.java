@@ -15,7 +15,9 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import jollycrate.secret.Reference;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -37,7 +39,8 @@ class FilesPeopleWriteTest {
     Path file = write(text);
     ProblemsException found =
         catchThrowableOfType(
-            ProblemsException.class, () -> ApplicationFile.read(file, Optional.empty()));
+            ProblemsException.class,
+            () -> ApplicationFile.read(file, Optional.empty(), Reference::text));
     return found == null ? List.of() : found.problems();
   }
 
@@ -102,8 +105,8 @@ class FilesPeopleWriteTest {
                 [for.shop.app]
                 path = "/other"
                 """);
-    Application common = ApplicationFile.read(file, Optional.of("bench"));
-    Application own = ApplicationFile.read(file, Optional.of("shop"));
+    Application common = ApplicationFile.read(file, Optional.of("bench"), Reference::text);
+    Application own = ApplicationFile.read(file, Optional.of("shop"), Reference::text);
     assertThat(common.dataSources().get(0).url()).isEqualTo("jdbc:h2:mem:a");
     assertThat(own.dataSources().get(0).url()).isEqualTo("jdbc:h2:mem:b");
     assertThat(own.dataSources().get(0).driver()).isEqualTo(folder.resolve("d.jar"));
@@ -122,7 +125,7 @@ class FilesPeopleWriteTest {
             Optional.empty(),
             new Ports(ServersFile.LOOPBACK, 8080, Optional.of(8081), Optional.empty()),
             Jvm.USUAL,
-            List.of(),
+            new ServerVariables(List.of(), Map.of(), folder),
             false,
             ServerLog.USUAL,
             Optional.empty(),
@@ -247,5 +250,34 @@ class FilesPeopleWriteTest {
       return SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12)
           .getSchema(SchemaLocation.of("urn:" + name), text, InputFormat.JSON);
     }
+  }
+
+  @Test
+  void aVersionStandsWhereItIsSaidToStand() throws IOException {
+    Files.writeString(
+        folder.resolve("pom.xml"),
+        "<project><version>${revision}</version><parent><version>1</version></parent>"
+            + "<properties><revision>2.0.${patch}</revision><patch>7</patch></properties></project>");
+    Path file = write(BASE + "version = \"pom:pom.xml\"\n");
+    assertThat(ApplicationFile.read(file, Optional.empty(), Reference::text).version())
+        .contains("2.0.7");
+    assertThat(problems(BASE + "version = \"pom:absent.xml\"\n"))
+        .singleElement()
+        .satisfies(problem -> assertThat(problem.message()).contains("tells no version"));
+    Path own = write(BASE + "version = \"env:RELEASE\"\n");
+    assertThat(ApplicationFile.read(own, Optional.empty(), any -> "3.1").version()).contains("3.1");
+  }
+
+  @Test
+  void aDriverMayBeAPatternForOneFile() throws IOException {
+    Files.createFile(folder.resolve("h2-2.4.jar"));
+    String source = "[datasource.db]\nurl = \"jdbc:h2:x\"\ndriver = \"h2-*.jar\"\n";
+    Path file = write(BASE + source);
+    Application read = ApplicationFile.read(file, Optional.empty(), Reference::text);
+    assertThat(read.dataSources().get(0).driver()).isEqualTo(folder.resolve("h2-2.4.jar"));
+    Files.createFile(folder.resolve("h2-2.3.jar"));
+    assertThat(problems(BASE + source))
+        .singleElement()
+        .satisfies(problem -> assertThat(problem.message()).contains("several files match"));
   }
 }

@@ -25,6 +25,7 @@ import jollycrate.check.Requester;
 import jollycrate.delivery.DeliveryOutcome;
 import jollycrate.delivery.DeliveryService;
 import jollycrate.delivery.ServerService;
+import jollycrate.delivery.Source;
 import jollycrate.file.Digests;
 import jollycrate.journal.Journal;
 import jollycrate.secret.Secrets;
@@ -84,7 +85,7 @@ public final class World {
             Path.of("/installation"),
             FOLDER,
             new Ports("127.0.0.1", 8080, Optional.empty(), Optional.empty()),
-            new Server.Runtime(Path.of("/java"), Jvm.USUAL, Map.of(), List.of()),
+            new Server.Runtime(Path.of("/java"), Jvm.USUAL, Map.of(), List.of(), List.of()),
             ServerLog.USUAL,
             before.map(front -> FRONT),
             Optional.empty());
@@ -137,7 +138,9 @@ public final class World {
             Optional.empty(),
             new TreeMap<>(),
             List.of());
-    last = Optional.of(service().deploy(application(name, file), artifact, false, false));
+    last =
+        Optional.of(
+            service().deploy(application(name, file), artifact, Source.UNKNOWN, false, false));
     return last.get();
   }
 

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.PosixFilePermissions;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -57,5 +58,18 @@ class SecretsTest {
         .hasMessage("Cannot use 'env:X': it holds a control character");
     assertThatThrownBy(() -> secrets.resolve(Reference.of("file:no", folder).orElseThrow()))
         .hasMessageContaining("Cannot read 'file:no'");
+  }
+
+  @Test
+  void aFileOfVariablesCountsOnlyWhileOthersCannotReadIt(@TempDir Path folder) throws IOException {
+    Secrets secrets = new Secrets(name -> null);
+    Path file = folder.resolve(VariablesFile.NAME);
+    Reference reference = Reference.of("env:DB_PASSWORD", folder).orElseThrow();
+    Files.writeString(file, "# mine\nDB_PASSWORD=\"wheel & spoke\"\n");
+    Files.setPosixFilePermissions(file, PosixFilePermissions.fromString("rw-r-----"));
+    assertThatThrownBy(() -> secrets.resolve(reference)).hasMessageContaining("chmod 600");
+    Files.setPosixFilePermissions(file, PosixFilePermissions.fromString("rw-------"));
+    assertThat(secrets.resolve(reference)).isEqualTo("wheel & spoke");
+    assertThat(secrets.mask("it is wheel & spoke")).isEqualTo("it is (hidden)");
   }
 }

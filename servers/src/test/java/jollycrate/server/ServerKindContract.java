@@ -35,6 +35,7 @@ import jollycrate.host.Host;
 import jollycrate.host.HostFiles;
 import jollycrate.host.Launch;
 import jollycrate.host.Life;
+import jollycrate.secret.Reference;
 import jollycrate.stock.StockTaker;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -68,7 +69,11 @@ public abstract class ServerKindContract {
             instance,
             new Ports("127.0.0.1", 18_091, Optional.of(18_092), Optional.empty()),
             new Server.Runtime(
-                Path.of(System.getProperty("java.home")), Jvm.USUAL, host.environment(), List.of()),
+                Path.of(System.getProperty("java.home")),
+                Jvm.USUAL,
+                host.environment(),
+                List.of(),
+                List.of()),
             ServerLog.USUAL,
             Optional.empty(),
             Optional.of(Boot.SYSTEM));
@@ -232,7 +237,7 @@ public abstract class ServerKindContract {
             + "password = \"env:BELL\"\ndriver = \"none.jar\"\n"
             + handed());
     return new Order(
-        ApplicationFile.read(file, Optional.empty()),
+        ApplicationFile.read(file, Optional.empty(), Reference::text),
         artifact,
         "1",
         false,

@@ -22,7 +22,7 @@ public final class CheckCommand implements Callable<Integer> {
   @Parameters(
       arity = "0..1",
       paramLabel = "APP",
-      description = "An application that no jolly.toml describes.")
+      description = "Name of the application; else the one that jolly.toml describes.")
   private String application;
 
   /** In a session. */

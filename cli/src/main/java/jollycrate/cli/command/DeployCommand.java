@@ -38,7 +38,8 @@ public final class DeployCommand implements Callable<Integer> {
   @Parameters(
       arity = "0..1",
       paramLabel = "FILE",
-      description = "A finished WAR, delivered without jolly.toml.")
+      description =
+          "A finished WAR or JAR; it is delivered as jolly.toml describes it, if there is one.")
   private Path file;
 
   @Option(
@@ -53,6 +54,11 @@ public final class DeployCommand implements Callable<Integer> {
       paramLabel = "/PATH",
       description = "Context path for FILE; else by the server's own rule for file names.")
   private String path;
+
+  @Option(
+      names = "--undescribed",
+      description = "Deliver FILE by itself, whatever jolly.toml says.")
+  private boolean undescribed;
 
   @Option(
       names = "--starts-within",
@@ -79,6 +85,9 @@ public final class DeployCommand implements Callable<Integer> {
       throw new ParameterException(
           spec.commandLine(), "--path goes with FILE; with jolly.toml, write 'path' under [app]");
     }
+    if (undescribed && file == null) {
+      throw new ParameterException(spec.commandLine(), "--undescribed goes with FILE");
+    }
     if (startsWithin != null && file == null) {
       throw new ParameterException(
           spec.commandLine(),
@@ -92,6 +101,7 @@ public final class DeployCommand implements Callable<Integer> {
             : crate.deployFile(
                 new FinishedArtifact(
                     session.setting().folder().resolve(file).normalize(),
+                    undescribed,
                     Optional.ofNullable(path),
                     Optional.ofNullable(startsWithin).map(this::duration)),
                 server,

@@ -1,5 +1,6 @@
 package jollycrate.cli.command;
 
+import java.util.Optional;
 import java.util.concurrent.Callable;
 import jollycrate.cli.options.CommonOptions;
 import jollycrate.cli.output.DeliveryView;
@@ -12,7 +13,7 @@ import picocli.CommandLine.Parameters;
 @Command(
     name = "undeploy",
     description = {
-      "Take an application away from a server, without trace.",
+      "Take an application away from a server, without a trace.",
       "Data that the application wrote stays and is named."
     })
 public final class UndeployCommand implements Callable<Integer> {
@@ -20,7 +21,10 @@ public final class UndeployCommand implements Callable<Integer> {
 
   @Mixin private CommonOptions options;
 
-  @Parameters(paramLabel = "APP", description = "Name of the application.")
+  @Parameters(
+      arity = "0..1",
+      paramLabel = "APP",
+      description = "Name of the application; else the one that jolly.toml describes.")
   private String application;
 
   @Option(
@@ -42,6 +46,8 @@ public final class UndeployCommand implements Callable<Integer> {
   public Integer call() {
     DeliveryView view = new DeliveryView(session.screen());
     return session.end(
-        options, view, session.crate(options, view).undeploy(application, server, dryRun));
+        options,
+        view,
+        session.crate(options, view).undeploy(Optional.ofNullable(application), server, dryRun));
   }
 }

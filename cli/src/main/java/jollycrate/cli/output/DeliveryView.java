@@ -45,6 +45,11 @@ public final class DeliveryView implements LiveLine {
   }
 
   @Override
+  public void note(String text) {
+    screen.note(text);
+  }
+
+  @Override
   public void packed(Packed packed) {
     packed.remarks().stream()
         .filter(Packed.Remark::warning)

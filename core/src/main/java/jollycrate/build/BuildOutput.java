@@ -1,0 +1,44 @@
+package jollycrate.build;
+
+import java.util.List;
+import java.util.regex.Pattern;
+import java.util.stream.Stream;
+
+/**
+ * What a build printed.
+ *
+ * @param text all of it, without codes for colours and cursors (ECMA-48)
+ */
+record BuildOutput(String text) {
+  private static final Pattern CONTROL = Pattern.compile("\\x1b\\[[0-9;?]*[ -/]*[@-~]|\r");
+
+  /** A file, a line, and that it is an error, as compilers of many languages write it. */
+  private static final Pattern ERROR =
+      Pattern.compile(
+          "(?i)(?=.*error).*\\.\\w{1,5}[:(]\\[?\\d+[,:\\])].*|.*\\[ERROR].*(?:FAIL|Tests run:.*[1-9]).*");
+
+  /** What a build tool says about itself after every failure. */
+  private static final Pattern EPILOGUE =
+      Pattern.compile(
+          ".*\\[ERROR] *(?:$|-> \\[Help|\\[Help|To see the full stack|Re-run Maven|For more information"
+              + "|After correcting the problems|mvn <args>).*");
+
+  private static final int MOST_ERRORS = 20;
+  private static final int LAST_LINES = 12;
+
+  static BuildOutput of(String printed) {
+    return new BuildOutput(CONTROL.matcher(printed).replaceAll("").strip() + "\n");
+  }
+
+  /** The errors, each once, else the last lines. */
+  String told() {
+    List<String> lines =
+        text.lines().filter(line -> !EPILOGUE.matcher(line).matches()).distinct().toList();
+    List<String> errors = lines.stream().filter(line -> ERROR.matcher(line).matches()).toList();
+    Stream<String> shown =
+        errors.isEmpty()
+            ? lines.stream().skip(Math.max(0, lines.size() - LAST_LINES))
+            : errors.stream().limit(MOST_ERRORS);
+    return String.join("\n", shown.toList());
+  }
+}
