@@ -27,7 +27,7 @@ for server in nine:9.0.117 ten:10.1.59; do
   archive=$(fetch "org.apache.tomcat:tomcat:${server#*:}:tar.gz") || exit 1
   [ -d "$home" ] || { mkdir "$home" && tar -xzf "$archive" --strip-components=1 -C "$home"; }
   jolly server new $name --memory 512m --installation "$home" >/dev/null || exit 1
-  cp "$home/conf/logging.properties" "run/$name/conf/"
+  cp "$home/conf/logging.properties" "servers/$name/conf/"
 done
 
 right=0 alarm=0 success=0 cause=0 told=0
@@ -58,7 +58,7 @@ verdict() { # server, file, expected, cause
     echo "not $3 but $got: $2 on $1"
   fi
   [ $exit -ne 0 ] || jolly undeploy "$(sed -n 's/.*"application":"\([^"]*\)".*/\1/p' \
-    "run/$1/.jolly/standing.json" | head -1)" --from "$1" >/dev/null || echo "not undeployed: $2"
+    "servers/$1/.jolly/standing.json" | head -1)" --from "$1" >/dev/null || echo "not undeployed: $2"
 }
 while IFS=$'\t' read -r coordinates kind level api nine ten why; do
   case $coordinates in '#'*) continue ;; esac

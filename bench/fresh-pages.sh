@@ -48,7 +48,7 @@ TOML
 }
 described 'classes = ["classes"]'
 look 'plain WAR' "http://127.0.0.1:$port/lamp/" deliver 1 2
-described 'shape = "web"'
+described 'shape = "front-end"'
 look 'front end' "http://127.0.0.1:$port/lamp/" deliver 1 2
 described 'classes = ["classes"]'
 jolly run --http 18999 >run.out 2>&1 &

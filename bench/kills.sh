@@ -23,14 +23,14 @@ jolly undeploy spokes --from bench >/dev/null || exit 1
 jolly undeploy spokes --from solo >/dev/null || exit 1
 
 trace() {
-  (cd "run/$1" && find . \( -path ./.jolly -o -path ./logs -o -path ./log -o -path ./temp \
-    -o -path ./work -o -path ./data -o -path ./state -o -path './run/data' \) -prune -o \
+  (cd "servers/$1" && find . \( -path ./.jolly -o -path ./logs -o -path ./log -o -path ./temp \
+    -o -path ./work -o -path ./data -o -path ./state -o -path './programs/data' \) -prune -o \
     -printf '%p %y %m %u %g %l ' \( -type f -exec sha256sum {} \; -o -printf '\n' \) | sort)
 }
 port() { sed -n "/server.$1\]/,/^\[/s/^http = //p" servers.toml; }
-recorded() { sed -n 's/.*"version":"\([^"]*\)".*/\1/p' "run/$1/.jolly/standing.json"; }
+recorded() { sed -n 's/.*"version":"\([^"]*\)".*/\1/p' "servers/$1/.jolly/standing.json"; }
 answer() { wget -qO- "http://127.0.0.1:$(port "$1")/spokes/" 2>/dev/null | grep -o 'version [0-9.]*'; }
-lines() { grep -c . "run/$1/.jolly/journal.jsonl" 2>/dev/null || echo 0; }
+lines() { grep -c . "servers/$1/.jolly/journal.jsonl" 2>/dev/null || echo 0; }
 
 for server in bench solo; do
   trace $server >"$work/$server.before"
@@ -57,10 +57,10 @@ while [ "$done" -lt "$kills" ]; do
   if [ $((RANDOM % 2)) -eq 0 ]; then
     sleep "$((RANDOM % 4)).$((RANDOM % 10))"
   else
-    was=$(stat -c %i "run/$server/.jolly/journal.jsonl" 2>/dev/null)
+    was=$(stat -c %i "servers/$server/.jolly/journal.jsonl" 2>/dev/null)
     at=$((1 + RANDOM % 22))
     while kill -0 $pid 2>/dev/null; do
-      is=$(stat -c %i "run/$server/.jolly/journal.jsonl" 2>/dev/null)
+      is=$(stat -c %i "servers/$server/.jolly/journal.jsonl" 2>/dev/null)
       [ "$is" != "$was" ] && [ "$(lines $server)" -ge "$at" ] && break
     done
   fi
@@ -78,9 +78,9 @@ while [ "$done" -lt "$kills" ]; do
   else
     [ -z "$(answer $server)" ] || fault="$fault; nothing is on record, and '$(answer $server)' answers"
   fi
-  left=$(find "run/$server" \( -name '*.part' -o -name lock -o -name backup \) -path '*' 2>/dev/null)
+  left=$(find "servers/$server" \( -name '*.part' -o -name lock -o -name backup \) -path '*' 2>/dev/null)
   [ -z "$left" ] || fault="$fault; left: $left"
-  count=$(pgrep -fc -- "(-Dcatalina.base=|keeper.Keeper )$work/spokes/run/$server( |\$)")
+  count=$(pgrep -fc -- "(-Dcatalina.base=|keeper.Keeper )$work/spokes/servers/$server( |\$)")
   [ "$count" -le 1 ] || fault="$fault; $count processes"
   if [ -n "$fault" ]; then
     wrong=$((wrong + 1))

@@ -46,7 +46,7 @@ beside = $beside
 [server.fronted.front]
 config   = "ng/nginx.conf"
 upstream = "bell"
-address  = "http://127.0.0.1:$front"
+url      = "http://127.0.0.1:$front"
 test     = ["nginx", "-p", "$stage/ng", "-c", "nginx.conf", "-e", "error.log", "-t"]
 reload   = ["nginx", "-p", "$stage/ng", "-c", "nginx.conf", "-e", "error.log", "-s", "reload"]
 TOML

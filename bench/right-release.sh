@@ -12,7 +12,7 @@ export JOLLY_DATA="$work/data" SPOKES_DB_PASSWORD=chain ROBIN_PASSWORD=tandem
 jolly() { "$program/bin/jolly" "$@"; }
 jolly server new bench >/dev/null
 port=$(sed -n 's/^http = //p' servers.toml)
-sed -i 's/backgroundProcessorDelay="1"/backgroundProcessorDelay="10"/' run/bench/conf/server.xml
+sed -i 's/backgroundProcessorDelay="1"/backgroundProcessorDelay="10"/' servers/bench/conf/server.xml
 trap 'jolly server stop bench >/dev/null; rm -rf "$work"' EXIT
 jolly deploy --to bench >/dev/null
 answers() { wget -qO- "http://127.0.0.1:$port/spokes/" | grep -q "version $1"; }

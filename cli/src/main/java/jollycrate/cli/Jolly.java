@@ -48,7 +48,7 @@ public final class Jolly {
           "deliveries",
           "recover",
           "run",
-          "shapes",
+          "try-shapes",
           "demo");
   private static final List<String> VERSION = List.of("-V", "--version");
 
@@ -149,24 +149,24 @@ public final class Jolly {
       case "deliveries" -> new DeliveriesCommand(session);
       case "recover" -> new RecoverCommand(session);
       case "run" -> new RunCommand(session);
-      case "shapes" -> new ShapesCommand(session);
+      case "try-shapes" -> new ShapesCommand(session);
       case "demo" -> new DemoCommand(session);
       default -> throw new IllegalArgumentException(name);
     };
   }
 
   private int wrongUsage(ParameterException e) {
-    String mend = "";
+    String fix = "";
     if (e instanceof UnmatchedArgumentException unmatched && !unmatched.getUnmatched().isEmpty()) {
       String word = unmatched.getUnmatched().get(0);
-      mend =
+      fix =
           Nearest.to(word, e.getCommandLine().getSubcommands().keySet())
               .map(near -> " Did you mean '" + near + "'?")
               .orElse("");
     }
     String name = e.getCommandLine().getCommandSpec().qualifiedName();
     String what = e.getMessage().replaceFirst("^Error: ", "");
-    String told = what + "." + mend + " '" + name + " --help' tells how";
+    String told = what + "." + fix + " '" + name + " --help' tells how";
     screen.complain(told);
     document(ExitCode.USAGE, told);
     return ExitCode.USAGE.code();

@@ -26,7 +26,7 @@ public final class StartArchive {
       [pack.war]
       shape = "war"
       [pack.page]
-      shape = "web"
+      shape = "front-end"
       [app]
       path = "/start"
       pack = "war"

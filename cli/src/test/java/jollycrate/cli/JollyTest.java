@@ -113,7 +113,7 @@ class JollyTest {
     JsonNode packed = Json.told().readTree(out.toByteArray());
     assertThat(packed.get("changed").asBoolean()).isTrue();
     out.reset();
-    assertThat(run("inspect crate/x-1.war --json")).isZero();
+    assertThat(run("inspect packed/x-1.war --json")).isZero();
     assertThat(Json.told().readTree(out.toByteArray()).get("digest"))
         .isEqualTo(packed.get("digest"));
   }

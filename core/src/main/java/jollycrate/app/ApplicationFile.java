@@ -49,7 +49,7 @@ public final class ApplicationFile {
   /**
    * Reads a file as it stands for one server.
    *
-   * @param server whose own values lie over the common ones; empty for none
+   * @param server whose per-server values override the common ones; empty for none
    * @param values what references to something that everybody may see stand for
    * @throws ProblemsException with everything that is wrong in it
    */
@@ -175,7 +175,7 @@ public final class ApplicationFile {
       app.problem(
           "pack",
           "there is no [pack." + told.get() + "]",
-          names.equals(List.of("")) ? "Remove 'pack'" : Section.mendFor(told.get(), names));
+          names.equals(List.of("")) ? "Remove 'pack'" : Section.fixFor(told.get(), names));
     }
     return told.or(
         () -> {
@@ -193,9 +193,10 @@ public final class ApplicationFile {
     if (build.isEmpty()) {
       return Optional.empty();
     }
-    List<String> run = build.arguments("run");
+    List<String> run = build.arguments("command");
     if (run.isEmpty() || run.get(0).isBlank()) {
-      build.missing("run", "Give a command as a list, like run = [\"mvn\", \"-q\", \"package\"]");
+      build.missing(
+          "command", "Give a command as a list, like command = [\"mvn\", \"-q\", \"package\"]");
     }
     List<String> sources = build.texts("sources");
     List<Path> makes = packs.stream().flatMap(pack -> pack.classes().stream()).distinct().toList();
@@ -216,7 +217,7 @@ public final class ApplicationFile {
       root.problem(
           "settings",
           "nothing takes [settings]",
-          "They go into shape = \"web\", or into the file that 'settings' in [program] names");
+          "They go into shape = \"front-end\", or into the file that 'settings-file' in [program] names");
     }
     Map<String, Object> settings = new TreeMap<>();
     for (String key : section.keys()) {
@@ -314,11 +315,11 @@ public final class ApplicationFile {
     List<User> users = new ArrayList<>();
     for (String name : section.keys()) {
       boolean table = section.value(name).filter(TomlTable.class::isInstance).isPresent();
-      boolean there = table || section.value(name).filter("there"::equals).isPresent();
+      boolean there = table || section.value(name).filter("existing"::equals).isPresent();
       Optional<Reference> password = Optional.empty();
       if (table) {
         Section inner = section.section(name);
-        password = reference(inner, "there");
+        password = reference(inner, "existing");
         inner.end();
       } else if (!there) {
         password = reference(section, name);
@@ -341,7 +342,7 @@ public final class ApplicationFile {
                   section.problem(
                       role,
                       "role '" + role + "' has a member '" + member + "' who is not in [users]",
-                      names.isEmpty() ? "Add [users]" : Section.mendFor(member, names)));
+                      names.isEmpty() ? "Add [users]" : Section.fixFor(member, names)));
       roles.put(role, members);
     }
     return roles;

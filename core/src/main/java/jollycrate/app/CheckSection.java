@@ -108,13 +108,13 @@ final class CheckSection {
   private void mustBeAbleToLogIn(String name) {
     Optional<User> user = users.stream().filter(u -> u.name().equals(name)).findFirst();
     if (user.isEmpty()) {
-      String mend = Section.mendFor(name, users.stream().map(User::name).toList());
-      section.problem("as", "there is no user '" + name + "' in [users]", mend);
+      String fix = Section.fixFor(name, users.stream().map(User::name).toList());
+      section.problem("as", "there is no user '" + name + "' in [users]", fix);
     } else if (user.get().password().isEmpty()) {
       section.problem(
           "as",
           "the password of '" + name + "' is not known here",
-          "Write " + name + " = { there = \"env:...\" } in [users]");
+          "Write " + name + " = { existing = \"env:...\" } in [users]");
     }
   }
 }

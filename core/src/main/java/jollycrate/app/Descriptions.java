@@ -13,7 +13,7 @@ import jollycrate.secret.Reference;
  * @param values what references to something that everybody may see stand for
  */
 public record Descriptions(Path folder, Function<Reference, String> values) {
-  /** The application, with own values of a server over the common ones. */
+  /** The application, with per-server values over the common ones. */
   public Application application(Optional<String> server) {
     Path file =
         ApplicationFile.findUpwards(folder, ApplicationFile.NAME)

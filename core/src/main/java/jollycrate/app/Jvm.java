@@ -8,11 +8,11 @@ import java.util.Optional;
  * The Java virtual machine that a server is given.
  *
  * @param home of the Java it runs on; empty: the one this tool runs on
- * @param memory most heap, as the JVM takes it
+ * @param memory maximum heap, as the JVM takes it
  * @param options further ones, as the {@code java} command takes them
  */
 public record Jvm(Optional<Path> home, String memory, List<String> options) {
-  /** Most heap when nothing is said. */
+  /** Maximum heap when nothing is said. */
   public static final String MEMORY = "256m";
 
   /** When nothing is said. */

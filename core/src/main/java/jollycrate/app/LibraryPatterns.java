@@ -49,14 +49,14 @@ public record LibraryPatterns(List<String> patterns, Path folder, Problem origin
         return matching(pattern.replaceFirst("/$", "") + "/*.jar", problems);
       }
       if (!Files.isRegularFile(named)) {
-        problems.add(problem("there is no file '" + pattern + "'", "Build first, or mend it"));
+        problems.add(problem("there is no file '" + pattern + "'", "Build first, or fix it"));
       }
       return List.of(named);
     }
     Path base = folder.resolve(pattern.substring(0, pattern.indexOf('*')) + "x").getParent();
     if (!Files.isDirectory(base)) {
       problems.add(
-          problem("there is no folder '" + base + "'", "Build first, or mend '" + key + "'"));
+          problem("there is no folder '" + base + "'", "Build first, or fix '" + key + "'"));
       return List.of();
     }
     PathMatcher matcher =
@@ -70,13 +70,13 @@ public record LibraryPatterns(List<String> patterns, Path folder, Problem origin
               .sorted()
               .toList();
       if (found.isEmpty()) {
-        problems.add(problem("no file matches '" + pattern + "'", "Build first, or mend it"));
+        problems.add(problem("no file matches '" + pattern + "'", "Build first, or fix it"));
       }
       return found;
     }
   }
 
-  private Problem problem(String message, String mend) {
-    return new Problem(origin.file(), origin.line(), origin.column(), message, mend);
+  private Problem problem(String message, String fix) {
+    return new Problem(origin.file(), origin.line(), origin.column(), message, fix);
   }
 }

@@ -11,7 +11,7 @@ import jollycrate.pack.Shape;
  *
  * @param name of the table, empty when there is only one
  * @param libs empty when they are the project's own, as its {@code pom.xml} tells
- * @param alone libraries that only running alone needs
+ * @param standalone libraries that it needs only when it runs standalone
  * @param main class to start, when it is told
  * @param settingsFile path inside of the JSON file that settings go to
  * @param javax whether the server of a front end offers {@code javax.servlet}
@@ -23,7 +23,7 @@ public record PackDescription(
     List<Path> classes,
     List<Path> web,
     Optional<LibraryPatterns> libs,
-    LibraryPatterns alone,
+    LibraryPatterns standalone,
     Optional<String> main,
     PackRequest.Choice choice,
     Optional<String> settingsFile,
@@ -33,6 +33,6 @@ public record PackDescription(
   /** The same in another shape. */
   public PackDescription in(Shape other) {
     return new PackDescription(
-        name, other, classes, web, libs, alone, main, choice, settingsFile, javax, target);
+        name, other, classes, web, libs, standalone, main, choice, settingsFile, javax, target);
   }
 }

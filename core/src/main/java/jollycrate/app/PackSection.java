@@ -20,13 +20,13 @@ final class PackSection {
           "classes",
           "web",
           "libs",
-          "alone",
+          "standalone",
           "main",
           "packages",
           "leave-out",
           "keep",
-          "settings",
-          "servlets",
+          "settings-file",
+          "servlet-api",
           "to");
   private static final String NAME_FORM = "[A-Za-z0-9][A-Za-z0-9._-]*";
 
@@ -80,7 +80,7 @@ final class PackSection {
             paths(section, "classes"),
             paths(section, "web"),
             section.has("libs") ? Optional.of(libraries(section, "libs")) : Optional.empty(),
-            libraries(section, "alone"),
+            libraries(section, "standalone"),
             main(section),
             new PackRequest.Choice(
                 packages(section), patterns(section, "leave-out"), patterns(section, "keep")),
@@ -119,7 +119,7 @@ final class PackSection {
           "'" + told.get() + "' does not end with ." + shape.ending(),
           "What is packed as " + shape.key() + " is a ." + shape.ending() + " file");
     }
-    return folder.resolve(told.orElse("crate/" + file)).normalize();
+    return folder.resolve(told.orElse("packed/" + file)).normalize();
   }
 
   private List<Path> paths(Section section, String key) {
@@ -153,10 +153,10 @@ final class PackSection {
   }
 
   private static Optional<String> settingsFile(Section section) {
-    Optional<String> file = section.text("settings");
+    Optional<String> file = section.text("settings-file");
     if (file.isPresent() && (!file.get().endsWith(".json") || file.get().startsWith("/"))) {
       section.problem(
-          "settings",
+          "settings-file",
           "'" + file.get() + "' is no JSON file inside the artifact",
           "Write its path from the root, like \"settings.json\"");
     }
@@ -164,10 +164,10 @@ final class PackSection {
   }
 
   private static boolean javax(Section section) {
-    Optional<String> text = section.text("servlets");
+    Optional<String> text = section.text("servlet-api");
     if (text.isPresent() && !List.of("javax", "jakarta").contains(text.get())) {
       section.problem(
-          "servlets", "'" + text.get() + "' is not known", "Write \"jakarta\" or \"javax\"");
+          "servlet-api", "'" + text.get() + "' is not known", "Write \"jakarta\" or \"javax\"");
     }
     return text.filter("javax"::equals).isPresent();
   }

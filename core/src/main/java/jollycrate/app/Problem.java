@@ -8,14 +8,14 @@ import java.nio.file.Path;
  * @param line counted from 1
  * @param column counted from 1
  * @param message what is wrong
- * @param mend what to write instead; may be empty
+ * @param fix what to write instead; may be empty
  */
-public record Problem(Path file, int line, int column, String message, String mend) {
+public record Problem(Path file, int line, int column, String message, String fix) {
 
-  /** As {@code file:line:column: message. mend}. */
+  /** As {@code file:line:column: message. fix}. */
   @Override
   public String toString() {
-    String tail = mend.isEmpty() ? "" : ". " + mend;
+    String tail = fix.isEmpty() ? "" : ". " + fix;
     return file + ":" + line + ":" + column + ": " + message + tail;
   }
 }

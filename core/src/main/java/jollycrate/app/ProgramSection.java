@@ -41,7 +41,7 @@ final class ProgramSection {
             speaksHttp(),
             way(section, "address"),
             section.arguments("arguments"),
-            section.arguments("java"),
+            section.arguments("java-options"),
             ServerVariables.table(section.section("variables")),
             inside("folder").orElse(Program.WORK),
             section.text("ready"),
@@ -52,9 +52,9 @@ final class ProgramSection {
             handed());
     if (settings.isEmpty() && usesSettings(program)) {
       section.problem(
-          "settings",
+          "settings-file",
           "a settings file is spoken of, and none is named",
-          "Name it, like settings = \"app.properties\"");
+          "Name it, like settings-file = \"app.properties\"");
     }
     Stream.concat(program.arguments().stream(), program.java().stream())
         .flatMap(text -> PLACEHOLDER.matcher(text).results())
@@ -79,7 +79,9 @@ final class ProgramSection {
         .ifPresent(
             near ->
                 section.problem(
-                    section.texts("java").toString().contains(placeholder) ? "java" : "arguments",
+                    section.texts("java-options").toString().contains(placeholder)
+                        ? "java-options"
+                        : "arguments",
                     "'" + placeholder + "' stands for nothing",
                     "Did you mean '" + near + "'?"));
   }
@@ -106,7 +108,7 @@ final class ProgramSection {
   }
 
   private boolean restarts() {
-    String text = section.text("restart").orElse("never");
+    String text = section.text("restart").orElse("on-crash");
     if (!RESTARTS.containsKey(text)) {
       section.problem(
           "restart", "'restart' is \"" + text + "\"", "Write \"on-crash\" or \"never\"");
@@ -115,7 +117,7 @@ final class ProgramSection {
   }
 
   private Optional<Program.SettingsFile> settings() {
-    Optional<String> name = inside("settings");
+    Optional<String> name = inside("settings-file");
     Optional<Path> copied = section.text("settings-from").map(folder::resolve);
     if (name.isEmpty() && copied.isPresent()) {
       name = Optional.of(copied.get().getFileName().toString());
@@ -124,7 +126,7 @@ final class ProgramSection {
         .ifPresent(
             text ->
                 section.problem(
-                    section.has("settings") ? "settings" : "settings-from",
+                    section.has("settings-file") ? "settings-file" : "settings-from",
                     "'" + text + "' is no settings file that is known here",
                     "Its name ends in ." + String.join(", .", ENDINGS)));
     return name.map(text -> new Program.SettingsFile(text, copied));
@@ -157,7 +159,7 @@ final class ProgramSection {
         all.problem(
             name,
             "there is no [datasource.\"" + name + "\"]",
-            known.isEmpty() ? "Describe it" : Section.mendFor(name, known));
+            known.isEmpty() ? "Describe it" : Section.fixFor(name, known));
       }
       Optional<Way> password = way(inner, "password");
       if (password.filter(way -> way.means().isOpen()).isPresent()) {

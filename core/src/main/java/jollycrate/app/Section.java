@@ -12,7 +12,7 @@ import org.tomlj.TomlPosition;
 import org.tomlj.TomlTable;
 
 /**
- * A table of a TOML file, read key by key. Own values of a server lie over the common ones. What is
+ * A table of a TOML file, read key by key. Per-server values override the common ones. What is
  * asked for is known; what else stands there is reported by {@link #end}.
  */
 final class Section {
@@ -146,7 +146,7 @@ final class Section {
     return new Section(file, path(key), inner, place);
   }
 
-  /** The table of that name as the topmost layer has it: own values replace it whole. */
+  /** The table of that name as the topmost layer has it: per-server values replace it whole. */
   Section topmost(String key) {
     Section inner = section(key);
     return new Section(file, inner.name, inner.layers.stream().limit(1).toList(), inner.position);
@@ -193,13 +193,13 @@ final class Section {
   }
 
   /** Says that a key which is needed is not there. */
-  void missing(String key, String mend) {
-    file.problem(position, "'" + path(key) + "' is missing", mend);
+  void missing(String key, String fix) {
+    file.problem(position, "'" + path(key) + "' is missing", fix);
   }
 
-  void problem(String key, String message, String mend) {
+  void problem(String key, String message, String fix) {
     Problem place = place(key);
-    file.problem(TomlPosition.positionAt(place.line(), place.column()), message, mend);
+    file.problem(TomlPosition.positionAt(place.line(), place.column()), message, fix);
   }
 
   /** Reports every key that nobody asked for. */
@@ -207,13 +207,13 @@ final class Section {
     for (TomlTable layer : layers) {
       for (String key : layer.keySet()) {
         if (!known.contains(key)) {
-          file.problem(layer.inputPositionOf(List.of(key)), unknown(key), mendFor(key, known));
+          file.problem(layer.inputPositionOf(List.of(key)), unknown(key), fixFor(key, known));
         }
       }
     }
   }
 
-  static String mendFor(String word, Collection<String> known) {
+  static String fixFor(String word, Collection<String> known) {
     return Nearest.to(word, known)
         .map(near -> "Did you mean '" + near + "'?")
         .orElse("Known here: " + String.join(", ", known));

@@ -28,7 +28,7 @@ public final class ServersFile {
       Map.of(
           "config", "Name its configuration file in which the upstream stands",
           "upstream", "Name the upstream in it",
-          "address", "Say where people reach it, like \"http://127.0.0.1:8080\"",
+          "url", "Say where people reach it, like \"http://127.0.0.1:8080\"",
           "test", "Give the command that checks its configuration, like [\"nginx\", \"-t\"]",
           "reload",
               "Give the command that makes it read that, like [\"nginx\", \"-s\", \"reload\"]");
@@ -187,16 +187,16 @@ public final class ServersFile {
     if (section.isEmpty()) {
       return Optional.empty();
     }
-    for (String key : List.of("config", "upstream", "address", "test", "reload")) {
+    for (String key : List.of("config", "upstream", "url", "test", "reload")) {
       if (!section.has(key)) {
         section.missing(key, FRONT.get(key));
       }
     }
-    String address = section.text("address").orElse("http://unnamed/");
+    String address = section.text("url").orElse("http://unnamed/");
     if (!address.matches("https?://[^/\\s]+/?") || hostOf(address).isEmpty()) {
       section.problem(
-          "address",
-          "'" + address + "' is no address of a web server",
+          "url",
+          "'" + address + "' is no URL of a web server",
           "Write it like \"http://127.0.0.1:8080\"");
       address = "http://unnamed/";
     }

@@ -81,7 +81,7 @@ final class TomlFile {
     return new ProblemsException(List.of(new Problem(path, 1, 1, message, "")));
   }
 
-  /** The whole file, with own values laid over it when given. */
+  /** The whole file, with per-server values laid over it when given. */
   Section root(Optional<TomlTable> own) {
     List<TomlTable> layers = new ArrayList<>();
     own.ifPresent(layers::add);
@@ -101,14 +101,14 @@ final class TomlFile {
     return path;
   }
 
-  void problem(TomlPosition position, String message, String mend) {
+  void problem(TomlPosition position, String message, String fix) {
     Problem problem =
         new Problem(
             path,
             position == null ? 1 : position.line(),
             position == null ? 1 : position.column(),
             message,
-            mend);
+            fix);
     if (!problems.contains(problem)) {
       problems.add(problem);
     }

@@ -82,7 +82,7 @@ public final class Packing {
               + application.name()
               + "': "
               + application.file().orElseThrow()
-              + " has no [build]. Write one, like run = [\"mvn\", \"-q\", \"package\"]");
+              + " has no [build]. Write one, like command = [\"mvn\", \"-q\", \"package\"]");
     }
     return this;
   }
@@ -118,10 +118,10 @@ public final class Packing {
         description.classes(),
         description.web(),
         web ? List.of() : libraries(description),
-        alone(description),
+        standalone(description),
         description.main(),
         description.choice(),
-        description.shape() == Shape.EXECUTABLE_WAR ? aloneSettings() : new TreeMap<>(),
+        description.shape() == Shape.EXECUTABLE_WAR ? standaloneSettings() : new TreeMap<>(),
         new PackRequest.Pages(
             application.path().orElse("/"),
             application.settings(),
@@ -138,19 +138,19 @@ public final class Packing {
         .orElse(List.of());
   }
 
-  private List<Path> alone(PackDescription description) {
-    List<Path> alone = new ArrayList<>(description.alone().files());
+  private List<Path> standalone(PackDescription description) {
+    List<Path> standalone = new ArrayList<>(description.standalone().files());
     if (description.shape() == Shape.EXECUTABLE_WAR) {
       application.dataSources().stream()
           .map(DataSource::driver)
-          .filter(driver -> !alone.contains(driver))
+          .filter(driver -> !standalone.contains(driver))
           .distinct()
-          .forEach(alone::add);
+          .forEach(standalone::add);
     }
-    return alone;
+    return standalone;
   }
 
-  private SortedMap<String, String> aloneSettings() {
+  private SortedMap<String, String> standaloneSettings() {
     SortedMap<String, String> settings = new TreeMap<>();
     settings.put("path", application.path().orElse("/"));
     for (DataSource source : application.dataSources()) {
@@ -204,7 +204,7 @@ public final class Packing {
       throw new NotDescribedException(
           "Cannot read SOURCE_DATE_EPOCH '"
               + told.get()
-              + "': it is no number of seconds since 1970. Mend or unset the variable");
+              + "': it is no number of seconds since 1970. Fix or unset the variable");
     }
   }
 }

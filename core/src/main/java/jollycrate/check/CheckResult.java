@@ -47,5 +47,5 @@ public record CheckResult(
   }
 
   /** One difference. */
-  public record Miss(String what, String expected, String came) {}
+  public record Miss(String what, String expected, String got) {}
 }

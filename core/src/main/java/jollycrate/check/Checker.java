@@ -134,7 +134,7 @@ public final class Checker {
               url,
               "nothing is mapped to this path",
               "Compare the path with the servlet mappings (web.xml, annotations)");
-      case 405 -> cause(url, "this path does not take this method", "Mend the check's method");
+      case 405 -> cause(url, "this path does not take this method", "Fix the check's method");
       case 502, 503, 504 ->
           cause(
               url,

@@ -155,7 +155,7 @@ public final class HttpRequester implements Requester {
           "Look for a firewall between here and the server");
     }
     if (e instanceof NoRouteToHostException) {
-      return Answer.failed(took, "no way leads to " + at, "Mend the address or the network");
+      return Answer.failed(took, "no way leads to " + at, "Fix the address or the network");
     }
     if (e instanceof ConnectException) {
       return Answer.failed(
@@ -164,7 +164,7 @@ public final class HttpRequester implements Requester {
           "Start the server: 'jolly server start NAME'");
     }
     if (e instanceof UnknownHostException) {
-      return Answer.failed(took, "the name " + url.getHost() + " is not known", "Mend the address");
+      return Answer.failed(took, "the name " + url.getHost() + " is not known", "Fix the address");
     }
     if (e instanceof NoHttpResponseException) {
       return Answer.failed(

@@ -38,7 +38,7 @@ final class Gate {
     return swept(passage(List.of(site.records().lock())));
   }
 
-  /** For whoever mends records that may not be readable. */
+  /** For whoever repairs records that may not be readable. */
   Passage enterAsItIs() {
     site.makeRecordsFolder();
     return passage(locks(site));

@@ -19,7 +19,7 @@ final class ArtifactRule implements Rule {
     List<Finding> findings = new ArrayList<>();
     for (String fault : artifact.faults()) {
       findings.add(
-          Finding.blocker(name, fault, "", "Mend it in the project and build the artifact again"));
+          Finding.blocker(name, fault, "", "Fix it in the project and build the artifact again"));
     }
     boolean named =
         artifact.kind() == ArtifactKind.LIBRARY_JAR

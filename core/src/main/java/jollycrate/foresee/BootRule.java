@@ -91,7 +91,7 @@ final class BootRule implements Rule {
                 name,
                 "systemd would not take this unit",
                 String.join("; ", faults),
-                "Mend 'java', 'folder' or 'boot' of the server in servers.toml"));
+                "Fix 'java', 'folder' or 'boot' of the server in servers.toml"));
       }
       Ran exposure =
           scene

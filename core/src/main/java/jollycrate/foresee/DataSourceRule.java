@@ -75,10 +75,10 @@ final class DataSourceRule implements Rule {
 
   private static List<Finding> driver(DataSource source) {
     Path driver = source.driver();
-    String mend = "Mend 'driver' of [datasource.\"" + source.jndiName() + "\"]";
+    String fix = "Fix 'driver' of [datasource.\"" + source.jndiName() + "\"]";
     if (!Files.isRegularFile(driver)) {
       return List.of(
-          Finding.blocker(source.jndiName(), "there is no driver at " + driver, "", mend));
+          Finding.blocker(source.jndiName(), "there is no driver at " + driver, "", fix));
     }
     try {
       boolean found = source.driverClass().isPresent() || !ArtifactReader.drivers(driver).isEmpty();
@@ -89,11 +89,11 @@ final class DataSourceRule implements Rule {
                   source.jndiName(),
                   "no JDBC driver announces itself in " + driver,
                   "no META-INF/services/java.sql.Driver inside",
-                  mend + ", or name its class with 'driver-class'"));
+                  fix + ", or name its class with 'driver-class'"));
     } catch (IOException e) {
       return List.of(
           Finding.blocker(
-              source.jndiName(), "the driver " + driver + " is no readable archive", "", mend));
+              source.jndiName(), "the driver " + driver + " is no readable archive", "", fix));
     }
   }
 
@@ -130,7 +130,7 @@ final class DataSourceRule implements Rule {
           Finding.note(
               name,
               "the database file was cut off while it was written, so no connection was tried;"
-                  + " the application's own mends it");
+                  + " the application's own repairs it");
       case IN_USE ->
           !scene.stock().process().isStopped()
               ? Finding.note(name, "the database file is open in this very server")
@@ -140,8 +140,7 @@ final class DataSourceRule implements Rule {
                   tried.detail(),
                   "End that program, or use another database");
       case FAILED ->
-          Finding.blocker(
-              name, tried.message(), source.url() + ": " + tried.detail(), tried.mend());
+          Finding.blocker(name, tried.message(), source.url() + ": " + tried.detail(), tried.fix());
     };
   }
 }

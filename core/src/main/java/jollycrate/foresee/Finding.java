@@ -7,10 +7,10 @@ import java.util.List;
  *
  * @param subject what it is about: a file, a JNDI name, a port, a user
  * @param message what is so
- * @param evidence where it was seen; may be empty
- * @param mend what to do; empty for a note
+ * @param seen where it was seen; may be empty
+ * @param fix what to do; empty for a note
  */
-public record Finding(Level level, String subject, String message, String evidence, String mend) {
+public record Finding(Level level, String subject, String message, String seen, String fix) {
 
   /** How much a finding weighs. */
   public enum Level {
@@ -22,12 +22,12 @@ public record Finding(Level level, String subject, String message, String eviden
     NOTE
   }
 
-  public static Finding blocker(String subject, String message, String evidence, String mend) {
-    return new Finding(Level.BLOCKER, subject, message, evidence, mend);
+  public static Finding blocker(String subject, String message, String seen, String fix) {
+    return new Finding(Level.BLOCKER, subject, message, seen, fix);
   }
 
-  public static Finding warn(String subject, String message, String evidence, String mend) {
-    return new Finding(Level.WARN, subject, message, evidence, mend);
+  public static Finding warn(String subject, String message, String seen, String fix) {
+    return new Finding(Level.WARN, subject, message, seen, fix);
   }
 
   public static Finding note(String subject, String message) {

@@ -30,7 +30,7 @@ final class FrontRule implements Rule {
               front.get().address().toString(),
               "no web server listens there",
               "",
-              "Start it, or mend 'address' of the front in servers.toml"));
+              "Start it, or fix 'address' of the front in servers.toml"));
     }
     scene
         .acceptors()
@@ -75,14 +75,14 @@ final class FrontRule implements Rule {
                   front.address().toString(),
                   "its configuration is wrong already, before anything of ours",
                   words.substring(0, Math.min(MOST_EVIDENCE, words.length())),
-                  "Mend it until '" + command + "' passes"));
+                  "Fix it until '" + command + "' passes"));
     } catch (HostException e) {
       return Optional.of(
           Finding.blocker(
               front.address().toString(),
               "its syntax test cannot be run",
               e.getMessage(),
-              "Mend 'test' of the front in servers.toml"));
+              "Fix 'test' of the front in servers.toml"));
     }
   }
 

@@ -27,7 +27,7 @@ final class PieceRule implements Rule {
         .refused()
         .forEach(
             value ->
-                findings.add(Finding.blocker(value.subject(), value.message(), "", value.mend())));
+                findings.add(Finding.blocker(value.subject(), value.message(), "", value.fix())));
     scene
         .owner()
         .ifPresent(owner -> findings.addAll(changed(scene.stock(), owner, scene.splicers())));

@@ -30,7 +30,7 @@ final class PlaceRule implements Rule {
                   + scene.stock().access().owner()
                   + ":"
                   + scene.stock().access().group(),
-              "Run as " + scene.stock().access().owner() + ", or mend the folder's rights"));
+              "Run as " + scene.stock().access().owner() + ", or fix the folder's rights"));
     }
     Path works = server(scene).folder().resolve(scene.order().application().program().folder());
     if (!scene.traits().hosts() && !scene.writable().test(works) && Files.exists(works)) {
@@ -39,7 +39,7 @@ final class PlaceRule implements Rule {
               server(scene).shown(works),
               "the program may not write in the folder where it works",
               "",
-              "Mend the folder's rights, unless the program only reads there"));
+              "Fix the folder's rights, unless the program only reads there"));
     }
     boolean silent = !scene.order().application().program().speaksHttp();
     if (scene.order().application().checks().isEmpty() && silent && !scene.traits().hosts()) {

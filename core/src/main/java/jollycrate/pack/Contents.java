@@ -153,7 +153,7 @@ final class Contents {
     }
   }
 
-  private static PackException clash(Entry one, Entry other, String reason, String mend) {
+  private static PackException clash(Entry one, Entry other, String reason, String fix) {
     return new PackException(
         "Cannot pack '"
             + one.source().place()
@@ -162,7 +162,7 @@ final class Contents {
             + "': "
             + reason
             + ". "
-            + mend);
+            + fix);
   }
 
   /** What stood together in an archive may stand together in another. */

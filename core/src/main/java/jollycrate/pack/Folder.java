@@ -97,7 +97,7 @@ final class Folder {
         children.add(new Child(facts.isDirectory() ? name + "/" : name, path, facts));
       }
     } catch (AccessDeniedException e) {
-      throw new PackException("Cannot pack '" + folder + "': it cannot be read. Mend its rights");
+      throw new PackException("Cannot pack '" + folder + "': it cannot be read. Fix its rights");
     } catch (NoSuchFileException e) {
       throw new PackException(
           "Cannot pack '" + e.getFile() + "': it vanished meanwhile. Pack again");
@@ -152,7 +152,7 @@ final class Folder {
       throw new PackException(
           "Cannot pack '"
               + folder
-              + "': there is no such folder. Build the project first, or mend '"
+              + "': there is no such folder. Build the project first, or fix '"
               + key
               + "' in [pack]");
     }

@@ -13,7 +13,7 @@ import jollycrate.artifact.ZipMember;
 
 /** The classes of ours that go into artifacts, as they stand on our own class path. */
 final class InsideParts {
-  private static final String MARK = "jollycrate/alone/Alone.class";
+  private static final String MARK = "jollycrate/standalone/Standalone.class";
   private static final int MOST_BYTES = 1 << 20;
 
   private InsideParts() {}

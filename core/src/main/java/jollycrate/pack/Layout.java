@@ -14,9 +14,9 @@ import java.util.TreeSet;
 final class Layout implements AutoCloseable {
   private static final String WAR_CLASSES = "WEB-INF/classes/";
   private static final String WAR_LIBRARIES = "WEB-INF/lib/";
-  private static final String ALONE = "WEB-INF/alone/";
+  private static final String STANDALONE = "WEB-INF/standalone/";
   private static final String SERVER = "org/apache/catalina/startup/Tomcat.class";
-  private static final String LAUNCHER = "jollycrate.alone.Alone";
+  private static final String LAUNCHER = "jollycrate.standalone.Standalone";
 
   /** Packages that the server looks into when it stops, to find what an application left behind. */
   private static final String OPENED =
@@ -96,11 +96,12 @@ final class Layout implements AutoCloseable {
   private void executableWar() throws IOException {
     webApplication();
     boolean server = false;
-    try (Libraries told = Libraries.open(request.alone(), List.of())) {
-      List<Library> alone = new ArrayList<>(libraries.ofServers());
-      alone.addAll(told.all());
-      for (Library library : alone) {
-        folders.addFile(library.file(), ALONE + library.fileName(), "libraries for running alone");
+    try (Libraries told = Libraries.open(request.standalone(), List.of())) {
+      List<Library> standalone = new ArrayList<>(libraries.ofServers());
+      standalone.addAll(told.all());
+      for (Library library : standalone) {
+        folders.addFile(
+            library.file(), STANDALONE + library.fileName(), "libraries for running standalone");
         server |= isServer(library);
       }
     }
@@ -109,13 +110,13 @@ final class Layout implements AutoCloseable {
     if (request.main().isPresent()) {
       attributes.put("Start-Class", mainClass.get());
     }
-    for (Map.Entry<String, byte[]> one : InsideParts.of("jollycrate/alone").entrySet()) {
+    for (Map.Entry<String, byte[]> one : InsideParts.of("jollycrate/standalone").entrySet()) {
       contents.add(one.getKey(), one.getValue(), "launcher");
     }
     if (request.main().isEmpty()) {
       embeddedServer(server || libraries.own().stream().anyMatch(Layout::isServer));
     }
-    contents.add(ALONE + "alone.properties", aloneProperties(), "launcher");
+    contents.add(STANDALONE + "standalone.properties", standaloneProperties(), "launcher");
   }
 
   private static boolean isServer(Library library) {
@@ -128,17 +129,18 @@ final class Layout implements AutoCloseable {
       throw new PackException(
           "Cannot pack '"
               + request.name()
-              + "' to run alone: no library holds an embedded server. Add the libraries of"
-              + " embedded Apache Tomcat to 'alone', or name a class of yours that starts one:"
+              + "' to run standalone: no library holds an embedded server. Add the libraries of"
+              + " embedded Apache Tomcat to 'standalone', or name a class of yours that starts one:"
               + " main = \"...\"");
     }
-    for (Map.Entry<String, byte[]> one : InsideParts.of("jollycrate/alone/tomcat").entrySet()) {
-      contents.add(ALONE + "classes/" + one.getKey(), one.getValue(), "launcher");
+    for (Map.Entry<String, byte[]> one :
+        InsideParts.of("jollycrate/standalone/tomcat").entrySet()) {
+      contents.add(STANDALONE + "classes/" + one.getKey(), one.getValue(), "launcher");
     }
   }
 
-  private String aloneProperties() {
-    Map<String, String> settings = new TreeMap<>(request.aloneSettings());
+  private String standaloneProperties() {
+    Map<String, String> settings = new TreeMap<>(request.standaloneSettings());
     settings.put("title", (request.name() + " " + request.version()).strip());
     request.main().ifPresent(main -> settings.put("main", main));
     return PropertiesText.of(settings);
@@ -155,7 +157,7 @@ final class Layout implements AutoCloseable {
               + request.shape().label()
               + ": there are no classes in "
               + request.classes()
-              + ". Build the project first, or mend 'classes'");
+              + ". Build the project first, or fix 'classes'");
     }
     Optional<String> stated =
         request.main().isEmpty() ? Manifests.mainClass(contents) : Optional.empty();

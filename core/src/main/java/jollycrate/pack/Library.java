@@ -61,7 +61,7 @@ final class Library implements Closeable {
       return new Library(file, archive);
     } catch (NoSuchFileException e) {
       throw new PackException(
-          "Cannot pack library '" + file + "': there is no such file. Build first, or mend 'libs'");
+          "Cannot pack library '" + file + "': there is no such file. Build first, or fix 'libs'");
     } catch (IOException e) {
       String reason = Files.isDirectory(file) ? "it is a folder" : e.getMessage();
       throw refused(file, reason);

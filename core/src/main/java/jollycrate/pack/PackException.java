@@ -1,6 +1,6 @@
 package jollycrate.pack;
 
-/** Something that cannot be packed; the message names the file and the mend. */
+/** Something that cannot be packed; the message names the file and the fix. */
 public final class PackException extends RuntimeException {
   private static final long serialVersionUID = 1L;
 

@@ -15,11 +15,11 @@ import java.util.SortedMap;
  * @param classes folders of compiled classes and resources
  * @param web folders whose content goes to the root of a WAR
  * @param libs libraries, in the order of the class path
- * @param alone libraries that only running alone needs
+ * @param standalone libraries that it needs only when it runs standalone
  * @param main class to start, when it is told
  * @param choice what stays outside
- * @param aloneSettings what the launcher of an executable WAR reads: listener, data sources, users;
- *     no secret
+ * @param standaloneSettings what the launcher of an executable WAR reads: listener, data sources,
+ *     users; no secret
  * @param pages how a front end is prepared for its place
  * @param time that no entry is later than
  */
@@ -30,10 +30,10 @@ public record PackRequest(
     List<Path> classes,
     List<Path> web,
     List<Path> libs,
-    List<Path> alone,
+    List<Path> standalone,
     Optional<String> main,
     Choice choice,
-    SortedMap<String, String> aloneSettings,
+    SortedMap<String, String> standaloneSettings,
     Pages pages,
     LocalDateTime time) {
   /** No entry is later unless told: 17 years have a time for each of 2<sup>28</sup> contents. */

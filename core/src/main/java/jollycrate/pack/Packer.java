@@ -88,13 +88,13 @@ public final class Packer {
       }
     }
     List<Path> files = new ArrayList<>(request.libs());
-    files.addAll(request.alone());
+    files.addAll(request.standalone());
     if (files.stream().anyMatch(file -> Folder.real(file).equals(real))) {
       throw new PackException(
           "Cannot pack '"
               + target
               + "': it is one of the libraries that go into it. Name another 'to' in [pack], or"
-              + " mend 'libs'");
+              + " fix 'libs'");
     }
   }
 

@@ -50,7 +50,7 @@ final class PageCaching {
           "browsers may keep pages of an earlier release: "
               + (namespace == ServletNamespace.NONE
                   ? "nothing tells for which servlet API this is made, so no filter was added;"
-                      + " shape = \"web\" adds one"
+                      + " shape = \"front-end\" adds one"
                   : "web.xml is complete and takes no filter of ours"),
           List.of());
       return;

@@ -15,7 +15,7 @@ public enum Shape {
   /** Runs by {@code java -jar}; the libraries stand beside it. */
   JAR_AND_LIBS("jar-and-libs", "executable JAR with libraries beside", "zip"),
   /** Static pages as a WAR. */
-  WEB("web", "front end", "war");
+  WEB("front-end", "front end", "war");
 
   private final String key;
   private final String label;

@@ -164,7 +164,7 @@ final class WebPages {
           "Cannot place [settings]: no page has the block <script type=\"application/json\" id=\""
               + BasePath.BLOCK
               + "\"></script>. Put it into the page that reads them, or name a file in [pack]:"
-              + " settings = \"settings.json\"");
+              + " settings-file = \"settings.json\"");
     }
   }
 

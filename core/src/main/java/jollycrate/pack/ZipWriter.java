@@ -207,7 +207,7 @@ final class ZipWriter implements Closeable {
     } catch (FileNotFoundException e) {
       throw new PackException(
           Files.exists(file)
-              ? "Cannot pack '" + file + "': it cannot be read. Mend its rights"
+              ? "Cannot pack '" + file + "': it cannot be read. Fix its rights"
               : "Cannot pack '"
                   + file
                   + "': it vanished meanwhile. Pack again when the build is done");

@@ -10,7 +10,7 @@ import java.util.Map;
  * @param placement where the release will answer
  * @param pieces folders before what stands in them
  * @param swap how this release takes the place of another
- * @param refused values that cannot reach the server unchanged, each with its place and mend
+ * @param refused values that cannot reach the server unchanged, each with its place and fix
  * @param hidden values that people must not see, with what is shown instead
  */
 public record Wanted(
@@ -28,5 +28,5 @@ public record Wanted(
   }
 
   /** A value that cannot be kept. */
-  public record Refused(String subject, String message, String mend) {}
+  public record Refused(String subject, String message, String fix) {}
 }

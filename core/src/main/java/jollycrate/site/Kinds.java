@@ -33,6 +33,6 @@ public final class Kinds {
         "Cannot use '"
             + installation
             + "' as an installation: it is no server of a kind known"
-            + " here. Mend 'installation' in servers.toml");
+            + " here. Fix 'installation' in servers.toml");
   }
 }

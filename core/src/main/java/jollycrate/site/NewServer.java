@@ -6,7 +6,7 @@ import java.util.Optional;
 /**
  * What is wanted of a new server.
  *
- * @param folder empty: {@code run/NAME} beside {@code servers.toml}
+ * @param folder empty: {@code servers/NAME} beside {@code servers.toml}
  * @param installation unpacked server that it runs; empty: the one that comes along
  * @param http empty: the first free port from 8080 on
  * @param admin empty: the next free port behind it

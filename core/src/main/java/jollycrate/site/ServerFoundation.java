@@ -59,7 +59,7 @@ public final class ServerFoundation {
         wanted
             .folder()
             .map(path -> setting.folder().resolve(path).normalize())
-            .orElse(serversFile.resolveSibling("run").resolve(wanted.name()));
+            .orElse(serversFile.resolveSibling("servers").resolve(wanted.name()));
     mustBeNew(wanted.name(), folder, others);
     int http = port(wanted.http(), "http", FIRST_PORT, others);
     Optional<Integer> admin =
@@ -89,7 +89,7 @@ public final class ServerFoundation {
       throw e instanceof RuntimeException known
           ? known
           : cannot(
-              wanted.name(), "'" + serversFile + "' cannot be written: " + e, "Mend its rights");
+              wanted.name(), "'" + serversFile + "' cannot be written: " + e, "Fix its rights");
     }
     return entry;
   }
@@ -263,8 +263,8 @@ public final class ServerFoundation {
             });
   }
 
-  private static NotDescribedException cannot(String what, String reason, String mend) {
-    String tail = mend.isEmpty() ? "" : ". " + mend;
+  private static NotDescribedException cannot(String what, String reason, String fix) {
+    String tail = fix.isEmpty() ? "" : ". " + fix;
     return new NotDescribedException("Cannot make server '" + what + "': " + reason + tail);
   }
 }

@@ -37,7 +37,7 @@ public final class Sites {
               + entry.name()
               + "': there is no folder '"
               + server.folder()
-              + "'. Mend 'folder' in servers.toml, or remove the entry and make the server with"
+              + "'. Fix 'folder' in servers.toml, or remove the entry and make the server with"
               + " 'jolly server new "
               + entry.name()
               + (entry.service() ? " --as-service'" : "'"));

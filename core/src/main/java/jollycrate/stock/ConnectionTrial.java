@@ -29,7 +29,7 @@ public final class ConnectionTrial {
     /** A database file that one process holds open. */
     IN_USE,
     /**
-     * A database file that was cut off while it was written; only a writing connection mends it.
+     * A database file that was cut off while it was written; only a writing connection repairs it.
      */
     CUT_OFF,
     FAILED
@@ -40,7 +40,7 @@ public final class ConnectionTrial {
    *
    * @param detail product and version, or the driver's own words
    */
-  public record Result(Outcome outcome, String message, String detail, String mend) {}
+  public record Result(Outcome outcome, String message, String detail, String fix) {}
 
   private final Host host;
   private final Server server;
@@ -95,7 +95,7 @@ public final class ConnectionTrial {
       return sql(told[1], told[2], told[3]);
     }
     String words = told.length > 1 ? told[1] : (ran.output() + ran.errors()).strip();
-    return failed("the driver cannot be used", words, "Mend 'driver', 'driver-class' or 'url'");
+    return failed("the driver cannot be used", words, "Fix 'driver', 'driver-class' or 'url'");
   }
 
   private static Result sql(String state, String code, String words) {
@@ -109,21 +109,21 @@ public final class ConnectionTrial {
       return new Result(Outcome.IN_USE, "", words, "");
     }
     if (state.startsWith("08") || UNREACHED.matcher(words).find()) {
-      return failed("the database does not answer", words, "Start the database, or mend 'url'");
+      return failed("the database does not answer", words, "Start the database, or fix 'url'");
     }
     if (state.startsWith("28")) {
       return failed(
           "the database does not accept this user and password",
           words,
-          "Mend 'user', or what 'password' refers to");
+          "Fix 'user', or what 'password' refers to");
     }
     if (state.startsWith("3D")) {
-      return failed("there is no such database", words, "Make it, or mend 'url'");
+      return failed("there is no such database", words, "Make it, or fix 'url'");
     }
-    return failed("no connection came about", words, "Mend 'url', 'user' or 'password'");
+    return failed("no connection came about", words, "Fix 'url', 'user' or 'password'");
   }
 
-  private static Result failed(String message, String detail, String mend) {
-    return new Result(Outcome.FAILED, message, detail, mend);
+  private static Result failed(String message, String detail, String fix) {
+    return new Result(Outcome.FAILED, message, detail, fix);
   }
 }

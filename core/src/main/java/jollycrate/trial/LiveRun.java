@@ -37,7 +37,7 @@ import jollycrate.watch.ServerLogReader;
  * interrupted; then nothing is left.
  */
 public final class LiveRun {
-  /** The scratch server's name, under which own values may stand in {@code [for.run]}. */
+  /** The scratch server's name, under which per-server values may stand in {@code [for.run]}. */
   static final String NAME = "run";
 
   private static final Duration LOOK_AGAIN = Duration.ofMillis(250);

@@ -37,7 +37,7 @@ import jollycrate.watch.Site;
 
 /** Delivers one application in several shapes, each to a scratch place, and measures it there. */
 final class ShapesTrial {
-  /** The scratch servers' name, under which own values may stand in {@code [for.shapes]}. */
+  /** The scratch servers' name, under which per-server values may stand in {@code [for.shapes]}. */
   static final String NAME = "shapes";
 
   /** Everything that differs between two shapes. */
@@ -154,7 +154,7 @@ final class ShapesTrial {
   private static String blockers(DeliveryOutcome outcome) {
     return outcome.findings().stream()
         .filter(finding -> finding.level() == Finding.Level.BLOCKER)
-        .map(finding -> finding.message() + ". " + finding.mend())
+        .map(finding -> finding.message() + ". " + finding.fix())
         .collect(Collectors.joining("; "));
   }
 

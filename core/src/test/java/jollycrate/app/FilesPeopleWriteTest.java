@@ -25,7 +25,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.tomlj.Toml;
 
-/** What people write is understood, and what they get wrong is named with its place and mend. */
+/** What people write is understood, and what they get wrong is named with its place and fix. */
 class FilesPeopleWriteTest {
   private static final String BASE = "name = \"shop\"\nartifact = \"shop.war\"\n";
 
@@ -67,19 +67,19 @@ class FilesPeopleWriteTest {
           [pack]\\nclasses = "c"                      | 2:1 | both 'artifact' and [pack] are given | Keep one
           [program]\\narguments = "serve --port={port}" | 4:1 | is one argument with blanks | ["serve", "--port={port}"]
           [program]\\narguments = ["--port={prot}"]     | 4:1 | stands for nothing | {port}
-          [program]\\njava = ["-Da={setings}"]          | 4:1 | stands for nothing | {settings}
+          [program]\\njava-options = ["-Da={setings}"]          | 4:1 | stands for nothing | {settings}
           [program]\\narguments = ["{\\"a\\": 1}", "{x}"]\\nrestart = "yes" | 5:1 | 'restart' is "yes" | never
           [program]\\nport = "own"\\narguments = ["{port}"] | 4:1 | told its port twice | Remove
           [program]\\nstops-within = "10ms"             | 4:1 | less than a second | 1s
           [program]\\narguments = ["{settings}"]        | 3:1 | none is named | app.properties
           """)
-  void aMistakeIsNamed(String lines, String place, String message, String mend) throws IOException {
+  void aMistakeIsNamed(String lines, String place, String message, String fix) throws IOException {
     assertThat(problems(BASE + lines.replace("\\n", "\n")))
         .anySatisfy(
             problem -> {
               assertThat(problem.line() + ":" + problem.column()).isEqualTo(place);
               assertThat(problem.message()).contains(message);
-              assertThat(problem.mend()).contains(mend);
+              assertThat(problem.fix()).contains(fix);
             });
   }
 
@@ -145,7 +145,7 @@ class FilesPeopleWriteTest {
         "",
         "[app]\npath = \"/\"\nstarts-within = \"2m\"",
         "[datasource.x]\nurl = \"jdbc:h2:mem:x\"\ndriver = \"d.jar\"\npool = { max = 3 }",
-        "[users]\nanna = \"env:A\"\nbert = \"there\"\ncarl = { there = \"file:x\" }\n"
+        "[users]\nanna = \"env:A\"\nbert = \"there\"\ncarl = { existing = \"file:x\" }\n"
             + "[roles]\nowner = [\"anna\"]\n[[check]]\nput = \"/x\"\nbody = { a = [1, true] }\n"
             + "status = 201\njson = { \"/a\" = 1.5 }\nwithin = \"1s\"\nas = \"anna\"",
         "[app]\npth = \"/\"",
@@ -159,8 +159,8 @@ class FilesPeopleWriteTest {
         "[[check]]\nget = \"/\"\njson = { a = 1 }",
         "[for.shop]\nname = \"x\"",
         "[settings]\na = 1",
-        "[settings]\na = 1\n[program]\nsettings = \"a.yaml\"\nport = { setting = \"p.q\" }",
-        "[program]\nport = { argument = \"-p\" }\njava = \"-Xss1m\"\nvariables = { A = \"env:B\" }\n"
+        "[settings]\na = 1\n[program]\nsettings-file = \"a.yaml\"\nport = { setting = \"p.q\" }",
+        "[program]\nport = { argument = \"-p\" }\njava-options = \"-Xss1m\"\nvariables = { A = \"env:B\" }\n"
             + "folder = \"data\"\nready = \"up\"\nstops-within = \"5s\"\nrestart = \"on-crash\"",
         "[program]\nport = \"own\"\naddress = { property = \"bind\" }",
         "[datasource.x]\nurl = \"jdbc:h2:mem:x\"\ndriver = \"d.jar\"\n"
@@ -171,7 +171,7 @@ class FilesPeopleWriteTest {
         "[program]\nport = { argument = \"-p\", variable = \"P\" }",
         "[program]\nrestart = \"always\"",
         "[program]\nfolder = \"../x\"",
-        "[program]\nsettings = \"a.ini\"",
+        "[program]\nsettings-file = \"a.ini\"",
         "[program]\nvariables = { \"a-b\" = \"x\" }",
         "[for.shop.program]\narguments = [\"x\"]",
         "[pack]\nclasses = \"c\""
@@ -188,15 +188,15 @@ class FilesPeopleWriteTest {
       textBlock =
           """
           [pack]\\nclasses = "c"\\nshape = "merged-jar"\\nmain = "a.B"                    | true
-          [pack]\\nweb = "w"\\n[pack.a]\\nshape = "war"\\n[pack.b]\\nshape = "web"         | true
-          [pack]\\nweb = "w"\\nshape = "web"\\n[settings]\\napi = "/x"\\n[for.a.settings]\\nx = 1 | true
-          [pack]\\nclasses = "c"\\n[build]\\nrun = ["mvn"]\\nsources = "src"                | true
+          [pack]\\nweb = "w"\\n[pack.a]\\nshape = "war"\\n[pack.b]\\nshape = "front-end"         | true
+          [pack]\\nweb = "w"\\nshape = "front-end"\\n[settings]\\napi = "/x"\\n[for.a.settings]\\nx = 1 | true
+          [pack]\\nclasses = "c"\\n[build]\\ncommand = ["mvn"]\\nsources = "src"                | true
           [pack]\\nweb = "w"\\n[pack.a]\\nshape = "war"\\n[app]\\npack = "a"               | true
           [pack]\\nclasses = "c"\\nshape = "jar"                                        | false
           [pack]\\nclasses = "c"\\nlib = "x.jar"                                        | false
           [pack]\\nclasses = "c"\\n[pack.a]\\nlib = "x.jar"                             | false
           [pack]\\nclasses = "c"\\n[build]\\nsources = "src"                            | false
-          [pack]\\nclasses = "c"\\nsettings = "/a.json"                                 | false
+          [pack]\\nclasses = "c"\\nsettings-file = "/a.json"                                 | false
           [pack]\\nshape = "war"                                                        | false
           """)
   void schemaAndReaderOfPackingAgree(String lines, boolean right) throws IOException {
@@ -231,8 +231,8 @@ class FilesPeopleWriteTest {
           folder = "x"\\nhttp = 1\\nservice = true\\nlog-size = "big" | false
           folder = "x"\\nhttp = 1\\nadmin = 2\\nboot = "never"   | false
           folder = "x"\\nhttp = 1\\nadmin = 2\\nlog-keep = 2     | false
-          folder = "x"\\nhttp = 1\\nservice = true\\nbeside = 2\\n[server.a.front]\\nconfig = "c"\\nupstream = "u"\\naddress = "http://h:1"\\ntest = ["t"]\\nreload = ["r"] | true
-          folder = "x"\\nhttp = 1\\nservice = true\\nbeside = 2\\n[server.a.front]\\nconfig = "c"\\nupstream = "u"\\naddress = "h:1"\\ntest = ["t"]\\nreload = ["r"] | false
+          folder = "x"\\nhttp = 1\\nservice = true\\nbeside = 2\\n[server.a.front]\\nconfig = "c"\\nupstream = "u"\\nurl = "http://h:1"\\ntest = ["t"]\\nreload = ["r"] | true
+          folder = "x"\\nhttp = 1\\nservice = true\\nbeside = 2\\n[server.a.front]\\nconfig = "c"\\nupstream = "u"\\nurl = "h:1"\\ntest = ["t"]\\nreload = ["r"] | false
           """)
   void schemaAndReaderOfServersAgree(String lines, boolean right) throws IOException {
     String text = "[server.a]\n" + lines.replace("\\n", "\n");

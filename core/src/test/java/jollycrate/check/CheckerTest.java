@@ -139,7 +139,7 @@ class CheckerTest {
     CheckResult wrong =
         run(check("GET", "/status/200", Map.of("/1/n", IntNode.valueOf(2)), Optional.of("Quad")));
     assertThat(wrong.misses())
-        .extracting(CheckResult.Miss::what, CheckResult.Miss::came)
+        .extracting(CheckResult.Miss::what, CheckResult.Miss::got)
         .containsExactlyInAnyOrder(
             Tuple.tuple("text", "[{\"bike\":\"Tandem\",\"n\":2}]"),
             Tuple.tuple("/1/n", "nothing there"));

@@ -72,17 +72,17 @@ class LibrariesTest {
             .library("json-1.jar", "json/Json.class")
             .alone("driver.jar", "db/Driver.class")
             .pack(Shape.EXECUTABLE_WAR);
-    assertThat(packed.mainClass()).contains("jollycrate.alone.Alone");
+    assertThat(packed.mainClass()).contains("jollycrate.standalone.Standalone");
     assertThat(Project.names(packed))
         .contains(
-            "jollycrate/alone/Alone.class",
-            "WEB-INF/alone/classes/jollycrate/alone/tomcat/EmbeddedTomcat.class",
-            "WEB-INF/alone/tomcat-embed-1.jar",
-            "WEB-INF/alone/driver.jar",
+            "jollycrate/standalone/Standalone.class",
+            "WEB-INF/standalone/classes/jollycrate/standalone/tomcat/EmbeddedTomcat.class",
+            "WEB-INF/standalone/tomcat-embed-1.jar",
+            "WEB-INF/standalone/driver.jar",
             "WEB-INF/lib/json-1.jar")
         .doesNotContain("WEB-INF/lib/tomcat-embed-1.jar");
     assertThat(Project.text(packed, "META-INF/MANIFEST.MF"))
-        .contains("Main-Class: jollycrate.alone.Alone");
+        .contains("Main-Class: jollycrate.standalone.Standalone");
   }
 
   @Test

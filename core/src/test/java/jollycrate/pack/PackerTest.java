@@ -167,7 +167,7 @@ class PackerTest {
     assertThatThrownBy(() -> pack("a.war"))
         .isInstanceOf(PackException.class)
         .hasMessageContaining("there is no such folder")
-        .hasMessageContaining("mend 'web' in [pack]");
+        .hasMessageContaining("fix 'web' in [pack]");
     assertThat(names(packed.file())).hasSize(7);
     assertThat(folder.toFile().list()).doesNotContain(".a.war.part");
   }

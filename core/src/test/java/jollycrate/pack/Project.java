@@ -23,7 +23,7 @@ final class Project {
   private PackRequest.Choice choice = PackRequest.Choice.ALL;
   private PackRequest.Pages pages = PackRequest.Pages.PLAIN;
   private Optional<String> main = Optional.empty();
-  private final SortedMap<String, String> aloneSettings = new TreeMap<>();
+  private final SortedMap<String, String> standaloneSettings = new TreeMap<>();
 
   Project(Path folder) throws IOException {
     this.folder = folder;
@@ -91,7 +91,7 @@ final class Project {
             alone,
             main,
             choice,
-            aloneSettings,
+            standaloneSettings,
             pages,
             PackRequest.FIXED_TIME);
     return Packer.pack(request, folder.resolve("out/shop." + shape.ending()));

@@ -133,7 +133,7 @@ class WebPagesTest {
     assertThatThrownBy(() -> pack("/", "<p>no block</p>", Map.of("a", 1)))
         .isInstanceOf(PackException.class)
         .hasMessageContaining("no page has the block")
-        .hasMessageContaining("settings = \"settings.json\"");
+        .hasMessageContaining("settings-file = \"settings.json\"");
   }
 
   @Test

@@ -70,7 +70,7 @@ class FrontIT {
             + "beside = "
             + beside
             + "\n[server.yard.front]\nconfig = \"ng/nginx.conf\"\nupstream = \"yard\"\n"
-            + "address = \"http://127.0.0.1:"
+            + "url = \"http://127.0.0.1:"
             + front
             + "\"\n"
             + "test = "

@@ -81,7 +81,7 @@ class LiveIT {
   @Test
   void fourShapesPassTheSameChecks() throws IOException {
     Path sample = Workshop.copySample("spokes", folder);
-    Program.Run run = workshop(sample).run("shapes");
+    Program.Run run = workshop(sample).run("try-shapes");
     assertThat(run.exit()).as(run.all()).isZero();
     List<String> lines = run.out().lines().toList();
     assertThat(lines)

@@ -71,7 +71,7 @@ class NoTraceIT {
       workshop.edit("drivers/h2.jar", "drivers/none.jar");
       assertThat(workshop.ends(4, "deploy", "--to", "bench").out())
           .contains("there is no driver at")
-          .contains("Mend 'driver' of [datasource.\"jdbc/spokes\"]");
+          .contains("Fix 'driver' of [datasource.\"jdbc/spokes\"]");
       assertThat(workshop.server.resolve(".jolly")).doesNotExist();
       assertThat(workshop.processes()).isEmpty();
     }

@@ -45,7 +45,7 @@ class ServerIT {
       assertThat(workshop.ends(4, "server", "new", "b", "--java", "/nowhere").err())
           .contains("Cannot use '/nowhere' as Java");
       assertThat(Files.readString(workshop.folder.resolve("servers.toml"))).isEqualTo(described);
-      assertThat(workshop.folder.resolve("run").toFile().list()).containsExactly("bench");
+      assertThat(workshop.folder.resolve("servers").toFile().list()).containsExactly("bench");
     }
   }
 

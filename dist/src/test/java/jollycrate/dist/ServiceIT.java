@@ -38,7 +38,7 @@ class ServiceIT {
       "[program]",
       "port = { setting = \"bell.port\" }",
       "address = { property = \"bind\" }",
-      "settings = \"conf/bell.properties\"",
+      "settings-file = \"conf/bell.properties\"",
       "variables = { TONE = \"a = b\" }",
       "[[check]]",
       "name = \"it greets\"",
@@ -116,7 +116,7 @@ class ServiceIT {
     Files.writeString(folder.resolve("bad.json"), "{\"a\": }");
     List<Wrong> table =
         List.of(
-            new Wrong("java = [\"-XX:NoSuchThing\"]", 5, "Unrecognized VM option"),
+            new Wrong("java-options = [\"-XX:NoSuchThing\"]", 5, "Unrecognized VM option"),
             new Wrong("main = \"yard.Gone\"", 5, "there is no main class yard.Gone"),
             new Wrong("settings-from = \"bad.yaml\"", 4, "line 2"),
             new Wrong("settings-from = \"bad.json\"", 4, "line 1"),

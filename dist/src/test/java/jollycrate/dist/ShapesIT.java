@@ -31,12 +31,12 @@ class ShapesIT {
           Map.of(
               "SPOKES_DB_PASSWORD", "p&<\"x",
               "ROBIN_PASSWORD", Workshop.OWNER_PASSWORD,
-              "ALONE_PORT", "1",
-              "ALONE_PATH", "/workshop");
+              "STANDALONE_PORT", "1",
+              "STANDALONE_PATH", "/workshop");
       List<String> command =
           List.of(
               Started.java(),
-              "-Dalone.port=" + port,
+              "-Dstandalone.port=" + port,
               "-jar",
               war.toString(),
               "--path=/solo",

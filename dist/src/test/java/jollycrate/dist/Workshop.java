@@ -37,7 +37,7 @@ final class Workshop implements AutoCloseable {
 
   private Workshop(Path folder) throws IOException {
     this.folder = folder;
-    this.server = folder.resolve("run/bench");
+    this.server = folder.resolve("servers/bench");
     this.http = freePort();
     this.admin = freePort();
     this.program =

@@ -47,7 +47,7 @@ final class Yard implements AutoCloseable {
 
   private Yard(Path folder) {
     this.folder = folder;
-    this.server = folder.resolve("run/yard");
+    this.server = folder.resolve("servers/yard");
     this.http = Workshop.freePort();
     this.program = new Program(folder).with("BELL_PASSWORD", "ding-dong: é\\\"#5");
   }

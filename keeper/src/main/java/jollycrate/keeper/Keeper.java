@@ -67,7 +67,7 @@ public final class Keeper {
     events.tell("up", "keeper", "");
     try (WatchService watch = FileSystems.getDefault().newWatchService()) {
       folder
-          .resolve("run")
+          .resolve("programs")
           .register(
               watch,
               StandardWatchEventKinds.ENTRY_CREATE,
@@ -140,7 +140,7 @@ public final class Keeper {
     Map<String, RunFile> wanted = new TreeMap<>();
     List<Path> files = new ArrayList<>();
     try (DirectoryStream<Path> found =
-        Files.newDirectoryStream(folder.resolve("run"), "*" + RunFile.ENDING)) {
+        Files.newDirectoryStream(folder.resolve("programs"), "*" + RunFile.ENDING)) {
       found.forEach(files::add);
     }
     Map<String, String> faults = new TreeMap<>();

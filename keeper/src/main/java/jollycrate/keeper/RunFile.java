@@ -17,16 +17,17 @@ import java.util.Properties;
 import java.util.TreeMap;
 
 /**
- * What is to run: a file {@code run/NAME.run} in the format of {@link Properties}, in UTF-8.
+ * What is to run: a file {@code programs/NAME.program} in the format of {@link Properties}, in
+ * UTF-8.
  *
- * <p>{@code command.1} and on are program and arguments, {@code folder} where it works, {@code
+ * <p>{@code command} is program and arguments, one a line, {@code folder} where it works, {@code
  * env.NAME} and {@code secret.env.NAME} its variables, {@code log} the base name of its log, {@code
  * log.size} and {@code log.keep} the limits of that, {@code copy.from} a file that is copied to
  * {@code copy.to} while it runs, {@code restart} is {@code on-crash} or {@code never}, {@code
  * stop.within} the patience of a stop in seconds.
  */
 final class RunFile {
-  static final String ENDING = ".run";
+  static final String ENDING = ".program";
 
   final String name;
   final String digest;
@@ -66,12 +67,28 @@ final class RunFile {
     }
   }
 
+  /** Program and arguments; a line break within one of them is written as a backslash and n. */
   List<String> command() {
     List<String> command = new ArrayList<>();
-    for (int i = 1; values.containsKey("command." + i); i++) {
-      command.add(values.getProperty("command." + i));
+    String told = values.getProperty("command", "");
+    for (String argument : told.isEmpty() ? new String[0] : told.split("\n", -1)) {
+      command.add(unescaped(argument));
     }
     return command;
+  }
+
+  private static String unescaped(String argument) {
+    StringBuilder text = new StringBuilder();
+    for (int i = 0; i < argument.length(); i++) {
+      char c = argument.charAt(i);
+      if (c == '\\' && i + 1 < argument.length()) {
+        i++;
+        text.append(argument.charAt(i) == 'n' ? '\n' : argument.charAt(i));
+      } else {
+        text.append(c);
+      }
+    }
+    return text.toString();
   }
 
   File folder() {

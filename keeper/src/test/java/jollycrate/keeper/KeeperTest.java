@@ -28,7 +28,7 @@ class KeeperTest {
 
   @BeforeEach
   void begin() throws IOException {
-    for (String name : List.of("run", "state", "log")) {
+    for (String name : List.of("programs", "state", "log")) {
       Files.createDirectory(folder.resolve(name));
     }
   }
@@ -54,7 +54,7 @@ class KeeperTest {
     Note second = note("bell");
     run("horn", STAYS, "");
     until(() -> events().contains(" begin horn "));
-    Files.delete(folder.resolve("run/bell.run"));
+    Files.delete(folder.resolve("programs/bell.program"));
     until(() -> times(" gone bell ") == 2);
     assertThat(second.alive()).isFalse();
     Note horn = note("horn");
@@ -110,7 +110,7 @@ class KeeperTest {
     until(() -> text("log/bell.log").endsWith("\n"));
     long child = Long.parseLong(text("log/bell.log").strip());
     Note bell = note("bell");
-    Files.delete(folder.resolve("run/bell.run"));
+    Files.delete(folder.resolve("programs/bell.program"));
     until(() -> events().contains(" gone bell "));
     assertThat(events()).contains(" deaf bell ");
     assertThat(bell.alive()).isFalse();
@@ -127,7 +127,7 @@ class KeeperTest {
     keep();
     until(() -> text("log/bell.log").equals("up\n"));
     Note first = note("bell");
-    Files.delete(folder.resolve("run/bell.run"));
+    Files.delete(folder.resolve("programs/bell.program"));
     until(() -> events().contains(" ending bell "));
     run("bell", slow, "stop.within=60");
     until(() -> times(" begin bell ") == 2);
@@ -145,7 +145,8 @@ class KeeperTest {
             + folder
             + "\n"
             + lines);
-    Files.move(beside, folder.resolve("run/" + name + ".run"), StandardCopyOption.ATOMIC_MOVE);
+    Files.move(
+        beside, folder.resolve("programs/" + name + ".program"), StandardCopyOption.ATOMIC_MOVE);
   }
 
   private Process keep() throws IOException {

@@ -63,7 +63,7 @@ class RotatingLogTest {
   }
 
   private RotatingLog log(String lines) throws IOException {
-    Path run = Files.writeString(folder.resolve("bell.run"), lines);
+    Path run = Files.writeString(folder.resolve("bell.program"), lines);
     return new RotatingLog(folder, RunFile.read(run));
   }
 

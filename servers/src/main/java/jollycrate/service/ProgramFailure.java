@@ -50,16 +50,16 @@ final class ProgramFailure {
           new Known(
               "^(?:\\S*/)?(?:sh|exec|jolly-run)?.*?(/\\S+/java): (?:not found|No such file.*)$",
               m -> "there is no Java at " + m.group(1),
-              "Mend 'java' of the server in servers.toml"),
+              "Fix 'java' of the server in servers.toml"),
           new Known(
               "^(?:Error: )?(Unrecognized VM option.*|Unrecognized option.*|Invalid (?:maximum|"
                   + "initial) heap size.*|Conflicting collector.*|Improperly specified VM.*)$",
               m -> "Java does not take its options: " + m.group(1),
-              "Mend 'java' in [program], or 'java-options' and 'memory' in servers.toml"),
+              "Fix 'java' in [program], or 'java-options' and 'memory' in servers.toml"),
           new Known(
               "^(Error occurred during initialization of VM)\\R(.*)$",
               m -> "Java does not start: " + m.group(2),
-              "Mend 'java' in [program], or 'java-options' and 'memory' in servers.toml"),
+              "Fix 'java' in [program], or 'java-options' and 'memory' in servers.toml"),
           new Known(
               "does not \"opens (\\S+)\" to",
               m -> "a library of it reaches into " + m.group(1) + " of Java, which does not let it",

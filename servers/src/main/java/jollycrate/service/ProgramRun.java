@@ -19,7 +19,7 @@ import jollycrate.server.Unfolded;
 
 /** How the artifact of an order runs as a program: the file that tells the keeper. */
 final class ProgramRun {
-  private static final String ALONE = "jollycrate.alone.Alone";
+  private static final String ALONE = "jollycrate.standalone.Standalone";
 
   private final Server server;
   private final Order order;

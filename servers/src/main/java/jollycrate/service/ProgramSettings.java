@@ -88,7 +88,7 @@ final class ProgramSettings {
     try {
       text = Files.readString(from);
     } catch (IOException e) {
-      refusals.refuse(from.toString(), "this settings file cannot be read", "Mend 'settings-from'");
+      refusals.refuse(from.toString(), "this settings file cannot be read", "Fix 'settings-from'");
       return "";
     }
     if (isPrivate(Optional.of(from))) {
@@ -99,7 +99,7 @@ final class ProgramSettings {
     }
     format
         .fault(text)
-        .ifPresent(fault -> refusals.refuse(from.toString(), fault, "Mend the file there"));
+        .ifPresent(fault -> refusals.refuse(from.toString(), fault, "Fix the file there"));
     for (Map.Entry<String, JsonNode> value : handing.settings.entrySet()) {
       Optional<String> more = format.with(text, value.getKey(), value.getValue().asText());
       if (more.isEmpty()) {

@@ -68,7 +68,7 @@ final class ProgramSigns {
           new Sign.Failed(
               Cause.of(
                   "the program cannot be started: " + state.told(),
-                  "Mend 'java' of the server in servers.toml, or [program] in jolly.toml"));
+                  "Fix 'java' of the server in servers.toml, or [program] in jolly.toml"));
       default -> new Sign.Waiting(placement.application() + " to be started again");
     };
   }

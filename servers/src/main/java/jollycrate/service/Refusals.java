@@ -8,8 +8,8 @@ import jollycrate.server.Wanted;
 final class Refusals {
   private final List<Wanted.Refused> all = new ArrayList<>();
 
-  void refuse(String subject, String message, String mend) {
-    all.add(new Wanted.Refused(subject, message, mend));
+  void refuse(String subject, String message, String fix) {
+    all.add(new Wanted.Refused(subject, message, fix));
   }
 
   List<Wanted.Refused> all() {

@@ -7,6 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Properties;
+import java.util.stream.Collectors;
 import jollycrate.keeper.Keeper;
 
 /**
@@ -24,9 +25,11 @@ final class RunText {
   }
 
   void command(List<String> arguments) {
-    for (int i = 0; i < arguments.size(); i++) {
-      put("command." + (i + 1), arguments.get(i));
-    }
+    put(
+        "command",
+        arguments.stream()
+            .map(argument -> argument.replace("\\", "\\\\").replace("\n", "\\n"))
+            .collect(Collectors.joining("\n")));
   }
 
   void variable(String name, String value, boolean hidden) {
@@ -54,9 +57,13 @@ final class RunText {
 
   String text() {
     StringBuilder text = new StringBuilder();
-    values.forEach(
-        (key, value) -> text.append(key).append('=').append(escaped(value)).append('\n'));
+    values.forEach((key, value) -> text.append(key).append('=').append(lines(value)).append('\n'));
     return text.toString();
+  }
+
+  /** Each line of a value on a line of its own, for those who read the file. */
+  private static String lines(String value) {
+    return value.lines().map(RunText::escaped).collect(Collectors.joining("\\n\\\n    "));
   }
 
   private static String escaped(String value) {

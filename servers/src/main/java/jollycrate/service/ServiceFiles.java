@@ -29,12 +29,12 @@ final class ServiceFiles {
   }
 
   Path run() {
-    return folder.resolve("run");
+    return folder.resolve("programs");
   }
 
   /** What runs on a port. */
   Path run(int port) {
-    return run().resolve(port + ".run");
+    return run().resolve(port + ".program");
   }
 
   /** Where the program on a port noted its process. */

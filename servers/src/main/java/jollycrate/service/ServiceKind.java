@@ -41,14 +41,14 @@ import jollycrate.server.Wanted;
 
 /**
  * A service: a folder whose keeper runs one executable artifact as a program of its own. The keeper
- * does what the files in {@code run/} say, so a delivery is a change of files here too.
+ * does what the files in {@code programs/} say, so a delivery is a change of files here too.
  */
 public final class ServiceKind implements ServerKind {
   private static final String KEEPER = "jollycrate/keeper/Keeper.class";
 
   /** Folders of its own. */
   static final List<String> FOLDERS =
-      List.of("keeper", "releases", "settings", "run", "log", "state");
+      List.of("keeper", "releases", "settings", "programs", "log", "state");
 
   @Override
   public String name() {

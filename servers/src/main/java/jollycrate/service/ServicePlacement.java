@@ -122,8 +122,8 @@ final class ServicePlacement {
     }
   }
 
-  private void refuse(String subject, String message, String mend) {
-    refusals.refuse(subject, message, mend);
+  private void refuse(String subject, String message, String fix) {
+    refusals.refuse(subject, message, fix);
   }
 
   /**
@@ -198,7 +198,7 @@ final class ServicePlacement {
       refuse(front.config().toString(), "it is not UTF-8 text", "Write it in UTF-8");
     }
     Upstream.fault(text, front.upstream())
-        .ifPresent(fault -> refuse(front.config().toString(), fault.message(), fault.mend()));
+        .ifPresent(fault -> refuse(front.config().toString(), fault.message(), fault.fix()));
     return new Piece.Fragment(
         front.config(),
         front.upstream(),

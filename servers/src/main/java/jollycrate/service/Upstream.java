@@ -15,8 +15,8 @@ record Upstream(int open, int close, List<Range> servers) {
   /** A part of the text. */
   record Range(int from, int to) {}
 
-  /** What keeps the text from being edited, and the mend. */
-  record Fault(String message, String mend) {}
+  /** What keeps the text from being edited, and the fix. */
+  record Fault(String message, String fix) {}
 
   /** A word, a brace or a semicolon. */
   private record Token(String text, int from, int to) {}
@@ -25,7 +25,7 @@ record Upstream(int open, int close, List<Range> servers) {
   static Optional<Fault> fault(String text, String name) {
     if (text.isEmpty()) {
       return Optional.of(
-          new Fault("there is no such configuration file", "Mend 'config' of the front"));
+          new Fault("there is no such configuration file", "Fix 'config' of the front"));
     }
     List<Upstream> found = all(text, name);
     if (found.size() != 1) {
@@ -38,7 +38,7 @@ record Upstream(int open, int close, List<Range> servers) {
                   + name
                   + " { server 127.0.0.1:8091; }' there, and 'proxy_pass http://"
                   + name
-                  + ";' where its requests go, or mend 'upstream' of the front"));
+                  + ";' where its requests go, or fix 'upstream' of the front"));
     }
     return found.get(0).servers().isEmpty()
         ? Optional.of(new Fault("its upstream '" + name + "' has no server", "Give it one"))

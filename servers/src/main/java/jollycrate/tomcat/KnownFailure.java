@@ -57,7 +57,7 @@ record KnownFailure(String what, String next) {
                 + place.group(2)
                 + ": "
                 + place.group(3),
-            "Mend WEB-INF/web.xml there")
-        : new KnownFailure("a descriptor is not well-formed: " + message, "Mend WEB-INF/web.xml");
+            "Fix WEB-INF/web.xml there")
+        : new KnownFailure("a descriptor is not well-formed: " + message, "Fix WEB-INF/web.xml");
   }
 }

@@ -58,7 +58,7 @@ final class LoggedFailure {
                 String.join(" ", lines),
                 "",
                 List.of(),
-                "Mend 'memory', 'java' or 'java-options' of the server in servers.toml",
+                "Fix 'memory', 'java' or 'java-options' of the server in servers.toml",
                 position));
   }
 

@@ -15,7 +15,7 @@ import javax.crypto.spec.PBEKeySpec;
  */
 final class PasswordHash {
   static final String ALGORITHM = "PBKDF2WithHmacSHA512";
-  static final int ITERATIONS = 20_000;
+  static final int ITERATIONS = 210_000;
   static final int KEY_BITS = 256;
   static final int SALT_BYTES = 16;
 

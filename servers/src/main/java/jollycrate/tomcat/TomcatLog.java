@@ -101,7 +101,7 @@ final class TomcatLog {
 
   private Cause ended(Placement placement) {
     Cause cause =
-        Cause.of("the server's process ended", "Mend what its log tells, then deliver again");
+        Cause.of("the server's process ended", "Fix what its log tells, then deliver again");
     return new LoggedFailure(placement.release().packages())
         .in(log, 0)
         .map(

@@ -188,18 +188,18 @@ final class TomcatPlacement {
   }
 
   private void dataSource(ContextDescriptor descriptor, DataSource source) {
-    String mend = "Write it without '${'";
-    refuseExpandable("'url' of " + source.jndiName(), source.url(), mend);
-    refuseExpandable("'user' of " + source.jndiName(), source.user(), mend);
+    String fix = "Write it without '${'";
+    refuseExpandable("'url' of " + source.jndiName(), source.url(), fix);
+    refuseExpandable("'user' of " + source.jndiName(), source.user(), fix);
     String password = order.databasePasswords().getOrDefault(source.jndiName(), "");
     descriptor.resource(source.jndiName(), DataSourceXml.of(source, driverClass(source), password));
   }
 
-  private void refuseExpandable(String subject, String value, String mend) {
+  private void refuseExpandable(String subject, String value, String fix) {
     if (value.contains(DataSourceXml.EXPANDED)) {
       refused.add(
           new Wanted.Refused(
-              subject, "Tomcat would replace the '${' in it by something else", mend));
+              subject, "Tomcat would replace the '${' in it by something else", fix));
     }
   }
 

@@ -30,7 +30,7 @@ public record KnownException(String what, String next) {
           known("it ran out of memory (" + message + ")", "Give it more 'memory' in servers.toml");
       case "ZipException" -> known("an archive cannot be read: " + message, "Build it again");
       case "ConnectException", "CommunicationsException", "PSQLException" ->
-          known("the database does not answer: " + message, "Start the database, or mend 'url'");
+          known("the database does not answer: " + message, "Start the database, or fix 'url'");
       default -> Optional.empty();
     };
   }

@@ -24,7 +24,7 @@ class ProgramSignsTest {
       new Placement(
           new Placement.Release("bell", "1", "d", List.of("bell")),
           new Placement.Route("main", "", ADDRESS, ADDRESS),
-          Path.of("/srv/run/8091.run"),
+          Path.of("/srv/programs/8091.program"),
           List.of(),
           new Placement.Timing(Duration.ofSeconds(1), Duration.ofSeconds(60)));
 

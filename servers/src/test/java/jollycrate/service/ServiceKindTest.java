@@ -10,7 +10,7 @@ class ServiceKindTest extends ServerKindContract {
       """
       [program]
       port = { argument = "--port" }
-      settings = "bell.yaml"
+      settings-file = "bell.yaml"
       arguments = ["{settings}"]
       [program.datasource.bell]
       url = { setting = "db.url" }

@@ -97,7 +97,7 @@ public final class DemoCommand implements Callable<Integer> {
   private void stopServers(Setting setting, UnaryOperator<String> variables, Path stage) {
     if (Files.exists(stage.resolve("servers.toml"))) {
       session.runner().run(setting, variables, "server", "stop", "bench");
-      if (Files.exists(stage.resolve("run/solo"))) {
+      if (Files.exists(stage.resolve("servers/solo"))) {
         session.runner().run(setting, variables, "server", "stop", "solo");
       }
     }

@@ -107,7 +107,7 @@ public final class ServerCommand implements Runnable {
         names = "--memory",
         paramLabel = "SIZE",
         defaultValue = Jvm.MEMORY,
-        description = "Most heap, like 512m (${DEFAULT-VALUE}).")
+        description = "Maximum heap, like 512m (${DEFAULT-VALUE}).")
     private String memory;
 
     @Option(
@@ -119,7 +119,7 @@ public final class ServerCommand implements Runnable {
     @Option(
         names = "--folder",
         paramLabel = "PATH",
-        description = "Its own folder; else run/NAME beside servers.toml.")
+        description = "Its own folder; else servers/NAME beside servers.toml.")
     private Path folder;
 
     @Option(

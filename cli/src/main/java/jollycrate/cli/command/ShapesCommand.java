@@ -10,9 +10,9 @@ import jollycrate.trial.ShapeRow;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 
-/** {@code jolly shapes}. */
+/** {@code jolly try-shapes}. */
 @Command(
-    name = "shapes",
+    name = "try-shapes",
     description = {
       "Try the application in four shapes: from its build output, as an executable JAR, as an"
           + " executable WAR and as a plain WAR.",

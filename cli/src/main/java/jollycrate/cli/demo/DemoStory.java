@@ -59,7 +59,7 @@ public final class DemoStory {
 
     chapter("A server of its own");
     run(0, "server", "new", "bench");
-    Path server = folder.resolve("run/bench");
+    Path server = folder.resolve("servers/bench");
     FolderProof before = FolderProof.of(server, LEFT_OUT);
 
     chapter("What is delivered");
@@ -99,7 +99,7 @@ public final class DemoStory {
     run(0, "undeploy", "spokes", "--from", "solo");
     run(0, "server", "stop", "solo");
 
-    chapter("Away again, without trace");
+    chapter("Away again, without a trace");
     run(0, "undeploy", "spokes", "--from", "bench");
     prove(before, FolderProof.of(server, LEFT_OUT));
     run(0, "server", "stop", "bench");
@@ -114,7 +114,7 @@ public final class DemoStory {
           style.good("No trace:")
               + " all "
               + after.size()
-              + " paths of run/bench have the bytes, mode and owner they had before the first"
+              + " paths of servers/bench have the bytes, mode and owner they had before the first"
               + " delivery.");
     } else {
       asExpected = false;

@@ -73,7 +73,7 @@ public final class DeliveryView implements LiveLine {
     if (findings.isEmpty()) {
       return;
     }
-    heading("foreseen");
+    heading("findings");
     for (Finding finding : findings) {
       finding(finding);
     }
@@ -89,11 +89,11 @@ public final class DeliveryView implements LiveLine {
         };
     screen.line(MARGIN + shown + style.strong(finding.subject()) + ": " + finding.message());
     String indent = MARGIN + " ".repeat(level.length());
-    if (!finding.evidence().isEmpty()) {
-      screen.line(indent + style.faint("seen  ") + finding.evidence());
+    if (!finding.seen().isEmpty()) {
+      screen.line(indent + style.faint("seen  ") + finding.seen());
     }
-    if (!finding.mend().isEmpty()) {
-      screen.line(indent + style.faint("mend  ") + finding.mend());
+    if (!finding.fix().isEmpty()) {
+      screen.line(indent + style.faint("fix   ") + finding.fix());
     }
   }
 
@@ -139,7 +139,7 @@ public final class DeliveryView implements LiveLine {
   @Override
   public void checked(CheckResult result) {
     if (!proofBegun) {
-      heading("proof");
+      heading("checks");
       proofBegun = true;
     }
     String word =
@@ -159,8 +159,8 @@ public final class DeliveryView implements LiveLine {
 
   private void miss(CheckResult.Miss miss) {
     String indent = MARGIN + "      ";
-    screen.line(indent + miss.what() + " expected " + style.good(miss.expected()));
-    screen.line(indent + " ".repeat(miss.what().length()) + " came     " + style.bad(miss.came()));
+    screen.line(indent + miss.what() + " expected " + miss.expected());
+    screen.line(indent + " ".repeat(miss.what().length()) + " got      " + style.bad(miss.got()));
   }
 
   private void checkCause(Cause cause) {
@@ -190,7 +190,7 @@ public final class DeliveryView implements LiveLine {
         .map(Cause::next)
         .filter(next -> !next.isEmpty())
         .distinct()
-        .forEach(next -> screen.line("  mend  " + style.strong(next)));
+        .forEach(next -> screen.line("  fix   " + style.strong(next)));
   }
 
   /** How it ended. */
@@ -217,7 +217,7 @@ public final class DeliveryView implements LiveLine {
                 + ". It started, but nothing that was asked shows that it works.");
         screen.line("Open " + style.place(outcome.address()));
         screen.line(
-            "  mend  "
+            "  fix   "
                 + style.strong("Describe a [[check]] in jolly.toml for a page that must answer"));
       }
       case REMOVED ->
@@ -308,7 +308,7 @@ public final class DeliveryView implements LiveLine {
     outcome.left().forEach(left -> screen.line("  left  " + left));
     if (!outcome.left().isEmpty()) {
       screen.line(
-          "  mend  settle what is named, then run 'jolly recover --on " + outcome.server() + "'");
+          "  fix  settle what is named, then run 'jolly recover --on " + outcome.server() + "'");
     }
     for (String stays : outcome.stays()) {
       screen.line("Stays, being the application's own data: " + style.place(stays));

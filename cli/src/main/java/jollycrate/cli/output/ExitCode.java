@@ -55,7 +55,7 @@ public enum ExitCode {
     return outcome.checks().stream().allMatch(check -> check.status() == 0);
   }
 
-  /** For a failure that people can mend; an internal error for everything else. */
+  /** For a failure that people can fix; an internal error for everything else. */
   public static ExitCode of(Exception failure) {
     if (failure instanceof ProblemsException
         || failure instanceof NotDescribedException

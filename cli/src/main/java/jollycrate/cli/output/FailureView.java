@@ -24,7 +24,7 @@ public final class FailureView {
       label = "        ";
     }
     if (!cause.next().isEmpty()) {
-      screen.line("  mend  " + style.strong(cause.next()));
+      screen.line("  fix   " + style.strong(cause.next()));
     }
   }
 }

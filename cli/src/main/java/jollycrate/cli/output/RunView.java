@@ -77,7 +77,7 @@ public final class RunView implements LiveRun.Watch, LiveLine {
                         + finding.subject()
                         + ": "
                         + finding.message()
-                        + (finding.mend().isEmpty() ? "" : ". " + finding.mend())));
+                        + (finding.fix().isEmpty() ? "" : ". " + finding.fix())));
   }
 
   @Override
@@ -87,7 +87,7 @@ public final class RunView implements LiveRun.Watch, LiveLine {
     if (!result.passed()) {
       told(style.bad("FAIL     ") + result.name() + "  " + style.faint(result.request()));
       result.misses().stream()
-          .filter(miss -> !miss.came().isEmpty())
+          .filter(miss -> !miss.got().isEmpty())
           .forEach(
               miss ->
                   screen.line(
@@ -96,7 +96,7 @@ public final class RunView implements LiveRun.Watch, LiveLine {
                           + ": expected "
                           + miss.expected()
                           + ", came "
-                          + miss.came()));
+                          + miss.got()));
       result
           .cause()
           .filter(cause -> !cause.why().isEmpty())
@@ -135,7 +135,7 @@ public final class RunView implements LiveRun.Watch, LiveLine {
     }
     cause.why().forEach(line -> screen.line("          " + style.faint("why   ") + line));
     if (!cause.next().isEmpty()) {
-      screen.line("          " + style.faint("mend  ") + cause.next());
+      screen.line("          " + style.faint("fix  ") + cause.next());
     }
   }
 

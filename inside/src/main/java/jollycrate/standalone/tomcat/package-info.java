@@ -1,2 +1,2 @@
 /** The embedded server that such an archive brings along. */
-package jollycrate.alone.tomcat;
+package jollycrate.standalone.tomcat;

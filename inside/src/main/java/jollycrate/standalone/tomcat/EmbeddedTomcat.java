@@ -1,9 +1,9 @@
-package jollycrate.alone.tomcat;
+package jollycrate.standalone.tomcat;
 
 import java.io.File;
 import java.util.Map;
-import jollycrate.alone.AloneServer;
-import jollycrate.alone.Refusal;
+import jollycrate.standalone.Refusal;
+import jollycrate.standalone.StandaloneServer;
 import org.apache.catalina.Container;
 import org.apache.catalina.Context;
 import org.apache.catalina.Lifecycle;
@@ -14,7 +14,7 @@ import org.apache.catalina.startup.Tomcat;
 import org.apache.tomcat.util.descriptor.web.ContextResource;
 
 /** Apache Tomcat 9.0 or newer in this process. */
-public final class EmbeddedTomcat implements AloneServer {
+public final class EmbeddedTomcat implements StandaloneServer {
   private static final String[] POOLS = {
     "org.apache.tomcat.dbcp.dbcp2.BasicDataSourceFactory",
     "org.apache.commons.dbcp2.BasicDataSourceFactory"
@@ -95,7 +95,7 @@ public final class EmbeddedTomcat implements AloneServer {
         "Cannot offer data source "
             + name
             + ": no library of the archive holds a connection pool. Add tomcat-dbcp or"
-            + " commons-dbcp2 to what runs alone");
+            + " commons-dbcp2 to what runs standalone");
   }
 
   private static ContextResource dataSource(String name, Map<String, String> values) {

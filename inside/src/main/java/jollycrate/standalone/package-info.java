@@ -1,2 +1,2 @@
 /** Runs a WAR by itself, from inside that very archive. */
-package jollycrate.alone;
+package jollycrate.standalone;

@@ -1,4 +1,4 @@
-package jollycrate.alone;
+package jollycrate.standalone;
 
 import java.io.File;
 import java.io.IOException;
@@ -19,20 +19,21 @@ import java.util.zip.ZipEntry;
 import java.util.zip.ZipFile;
 
 /**
- * Starts a WAR by {@code java -jar}: on the embedded server that stands in {@code WEB-INF/alone},
- * or by a main class of the application's own.
+ * Starts a WAR by {@code java -jar}: on the embedded server that stands in {@code
+ * WEB-INF/standalone}, or by a main class of the application's own.
  */
-public final class Alone {
-  private static final String SETTINGS = "WEB-INF/alone/alone.properties";
-  private static final String LIBRARIES = "WEB-INF/alone/";
-  private static final String SERVER = "jollycrate.alone.tomcat.EmbeddedTomcat";
+public final class Standalone {
+  private static final String SETTINGS = "WEB-INF/standalone/standalone.properties";
+  private static final String LIBRARIES = "WEB-INF/standalone/";
+  private static final String SERVER = "jollycrate.standalone.tomcat.EmbeddedTomcat";
 
   private final File archive;
   private final Properties packed = new Properties();
 
-  private Alone() throws IOException {
+  private Standalone() throws IOException {
     try {
-      archive = new File(Alone.class.getProtectionDomain().getCodeSource().getLocation().toURI());
+      archive =
+          new File(Standalone.class.getProtectionDomain().getCodeSource().getLocation().toURI());
     } catch (URISyntaxException e) {
       throw new IOException(e);
     }
@@ -49,12 +50,12 @@ public final class Alone {
   /** Runs until it is told to stop. */
   public static void main(String[] arguments) throws Throwable {
     try {
-      Alone alone = new Alone();
-      String main = alone.packed.getProperty("main", "");
+      Standalone standalone = new Standalone();
+      String main = standalone.packed.getProperty("main", "");
       if (main.isEmpty()) {
-        alone.serve(arguments);
+        standalone.serve(arguments);
       } else {
-        alone.start(main, arguments);
+        standalone.start(main, arguments);
       }
     } catch (Refusal e) {
       System.err.println(e.getMessage());
@@ -75,7 +76,8 @@ public final class Alone {
   }
 
   private static ClassLoader loader(List<URL> path) {
-    ClassLoader loader = new URLClassLoader(path.toArray(new URL[0]), Alone.class.getClassLoader());
+    ClassLoader loader =
+        new URLClassLoader(path.toArray(new URL[0]), Standalone.class.getClassLoader());
     Thread.currentThread().setContextClassLoader(loader);
     return loader;
   }
@@ -86,21 +88,21 @@ public final class Alone {
       System.out.println(Options.usage());
       return;
     }
-    AloneServer.Wanted wanted;
+    StandaloneServer.Wanted wanted;
     Unpacked unpacked = new Unpacked();
     Thread cleaning = new Thread(unpacked::delete);
     Runtime.getRuntime().addShutdownHook(cleaning);
     ClassLoader loader = loader(unpacked.classPath(archive, LIBRARIES));
     wanted =
-        new AloneServer.Wanted(
+        new StandaloneServer.Wanted(
             archive.toPath(),
             unpacked.folder(),
             options,
             dataSources(options),
             users(options),
             roles(options));
-    AloneServer server =
-        (AloneServer) loader.loadClass(SERVER).getDeclaredConstructor().newInstance();
+    StandaloneServer server =
+        (StandaloneServer) loader.loadClass(SERVER).getDeclaredConstructor().newInstance();
     int port = server.start(wanted);
     Runtime.getRuntime().removeShutdownHook(cleaning);
     Runtime.getRuntime()

@@ -1,6 +1,6 @@
-package jollycrate.alone;
+package jollycrate.standalone;
 
-/** A start that cannot be; the message names the reason and the mend. */
+/** A start that cannot be; the message names the reason and the fix. */
 public final class Refusal extends RuntimeException {
   private static final long serialVersionUID = 1L;
 

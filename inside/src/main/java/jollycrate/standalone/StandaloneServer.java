@@ -1,11 +1,11 @@
-package jollycrate.alone;
+package jollycrate.standalone;
 
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 
 /** A server inside the archive, behind a class loader of its own. */
-public interface AloneServer {
+public interface StandaloneServer {
   /** What the server runs. */
   final class Wanted {
     /** The archive itself. */

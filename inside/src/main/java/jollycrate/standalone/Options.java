@@ -1,4 +1,4 @@
-package jollycrate.alone;
+package jollycrate.standalone;
 
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -7,7 +7,7 @@ import java.util.Properties;
 
 /**
  * What is told from outside: an argument {@code --port=8081} before a system property {@code
- * alone.port} before a variable {@code ALONE_PORT} before what was packed.
+ * standalone.port} before a variable {@code STANDALONE_PORT} before what was packed.
  */
 final class Options {
   private static final List<String> KNOWN = Arrays.asList("port", "path", "bind", "help");
@@ -32,8 +32,8 @@ final class Options {
   }
 
   static String usage() {
-    return "Known: --port=8080 --path=/name --bind=127.0.0.1, also as system properties alone.port,"
-        + " alone.path, alone.bind and as variables ALONE_PORT, ALONE_PATH, ALONE_BIND";
+    return "Known: --port=8080 --path=/name --bind=127.0.0.1, also as system properties standalone.port,"
+        + " standalone.path, standalone.bind and as variables STANDALONE_PORT, STANDALONE_PATH, STANDALONE_BIND";
   }
 
   boolean asksForHelp() {
@@ -74,8 +74,8 @@ final class Options {
   }
 
   private String text(String key, String otherwise) {
-    String variable = System.getenv("ALONE_" + key.toUpperCase(java.util.Locale.ROOT));
-    String property = System.getProperty("alone." + key);
+    String variable = System.getenv("STANDALONE_" + key.toUpperCase(java.util.Locale.ROOT));
+    String property = System.getProperty("standalone." + key);
     String value = given.getProperty(key);
     if (value != null) {
       return value;

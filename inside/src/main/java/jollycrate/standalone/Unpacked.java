@@ -1,4 +1,4 @@
-package jollycrate.alone;
+package jollycrate.standalone;
 
 import java.io.File;
 import java.io.IOException;
