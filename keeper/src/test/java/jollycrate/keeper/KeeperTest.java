@@ -139,7 +139,7 @@ class KeeperTest {
     Path beside = folder.resolve(name + ".part");
     Files.writeString(
         beside,
-        "command.1=/bin/sh\ncommand.2=-c\ncommand.3="
+        "command=/bin/sh\\n-c\\n"
             + script
             + "\nfolder="
             + folder
