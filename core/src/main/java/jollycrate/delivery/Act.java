@@ -117,7 +117,7 @@ final class Act {
   }
 
   private DeliveryOutcome.Result kept(Journal journal, Carrier carrier) {
-    outcome.checks(carrier.results());
+    outcome.checks(carrier.results()).down(downtime(journal, carrier));
     List<String> left =
         new Ending(site, journal).keptOrWhatIsLeft(Carrier.toFinish(site, journal, progress));
     outcome.left(left);
@@ -130,6 +130,25 @@ final class Act {
     return carrier.results().stream().anyMatch(CheckResult::proves)
         ? DeliveryOutcome.Result.DELIVERED
         : DeliveryOutcome.Result.DELIVERED_UNPROVEN;
+  }
+
+  /** Nothing was down where nothing ran, or where the new release came up beside the old one. */
+  private Optional<DeliveryOutcome.Downtime> downtime(Journal journal, Carrier carrier) {
+    JournalLine.Opened opened = journal.opened();
+    boolean restarted =
+        journal.backwards().stream().anyMatch(doing -> doing.step() instanceof Step.StopServer);
+    boolean answered = opened.serverRan() && (opened.earlier() != null || restarted);
+    List<String> others =
+        restarted
+            ? site.stockTaker().standing().applications().stream()
+                .map(Standing.Owner::name)
+                .filter(name -> !name.equals(target.application()))
+                .toList()
+            : List.of();
+    return carrier
+        .silence()
+        .filter(time -> answered && opened.swap() != Swap.BESIDE_THEN_SWITCH)
+        .map(time -> new DeliveryOutcome.Downtime(time, restarted, others));
   }
 
   /** What stands in the journal decides, not what was believed to be written. */

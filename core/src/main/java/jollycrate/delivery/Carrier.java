@@ -1,6 +1,8 @@
 package jollycrate.delivery;
 
 import java.nio.file.Path;
+import java.time.Duration;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -40,6 +42,8 @@ final class Carrier {
   private final Supplier<Stock> stock;
   private final List<CheckResult> results = new ArrayList<>();
   private Optional<Waits.From> moved = Optional.empty();
+  private Optional<Instant> silentSince = Optional.empty();
+  private Optional<Duration> silence = Optional.empty();
 
   Carrier(
       Site site,
@@ -67,6 +71,11 @@ final class Carrier {
         new Interrupts(),
         placement -> List.of(),
         () -> site.stockTaker().take(List.of()));
+  }
+
+  /** For how long at most there was no answer, if anything answered before. */
+  Optional<Duration> silence() {
+    return silence;
   }
 
   /** Results of the last checks that ran. */
@@ -104,6 +113,7 @@ final class Carrier {
         step instanceof Step.StartServer || moved.filter(Waits.From::started).isPresent();
     List<LogPlace> besides = moved.map(Waits.From::besides).orElseGet(site::besides);
     moved = Optional.of(new Waits.From(mark, mark, site.time().now(), started, besides));
+    silentSince = silentSince.or(() -> Optional.of(site.time().now()));
   }
 
   private void backUp(int number, Step step) {
@@ -144,6 +154,9 @@ final class Carrier {
             cause -> {
               throw new StepFailed(cause);
             });
+    if (await.expected() == Expected.UP) {
+      silence = silentSince.map(since -> Duration.between(since, site.time().now()));
+    }
   }
 
   private void check(Placement placement) {

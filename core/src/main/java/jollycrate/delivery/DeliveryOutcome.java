@@ -1,34 +1,32 @@
 package jollycrate.delivery;
 
+import com.fasterxml.jackson.annotation.JsonUnwrapped;
+import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
 import jollycrate.check.CheckResult;
 import jollycrate.foresee.Finding;
 import jollycrate.server.Cause;
 import jollycrate.step.Step;
+import jollycrate.watch.Aim;
 
 /**
  * How a delivery went.
  *
- * @param act deploy or undeploy
- * @param version of the release, may be empty
+ * @param aim what it was about
  * @param number of the delivery; 0 when nothing was to be changed
- * @param address where people open the application; empty after an undeploy
  * @param steps up to the proof, and after it
  * @param diffs of text files, as unified diffs
  * @param cause why it failed
  * @param left what needs hands when it is stuck
  * @param stays data of the application that was left in the server's folder
  * @param note what people should know besides; may be empty
+ * @param down what did not answer meanwhile; empty when nothing was interrupted
  */
 public record DeliveryOutcome(
     Result result,
-    String act,
-    String application,
-    String version,
-    String server,
+    @JsonUnwrapped Aim aim,
     int number,
-    String address,
     List<Finding> findings,
     List<Step> steps,
     List<String> diffs,
@@ -37,7 +35,17 @@ public record DeliveryOutcome(
     List<String> left,
     List<String> stays,
     String note,
+    Optional<Downtime> down,
     long millis) {
+
+  /**
+   * What users noticed of a change.
+   *
+   * @param time for how long at most there was no answer
+   * @param wholeServer whether the server was restarted, with all that stands on it
+   * @param others further applications that were interrupted with it
+   */
+  public record Downtime(Duration time, boolean wholeServer, List<String> others) {}
 
   /** The kinds of ends. */
   public enum Result {

@@ -37,6 +37,7 @@ import jollycrate.server.Unfolded;
 import jollycrate.server.Wanted;
 import jollycrate.step.StepList;
 import jollycrate.stock.ConnectionTrial;
+import jollycrate.watch.Aim;
 import jollycrate.watch.Interrupts;
 import jollycrate.watch.Progress;
 import jollycrate.watch.Site;
@@ -119,18 +120,12 @@ public final class DeliveryService {
       Target target = target(order, wanted, source.revision());
       Act act = new Act(site, progress, interrupts, target, outcome);
       stock = act.takeStock();
-      outcome.release(order.version(), wanted.placement().address());
+      Aim aim = aim(order, wanted, source, stock);
+      outcome.aim(aim);
       List<Finding> findings = new ArrayList<>(Foresight.look(scene(stock, order, wanted)));
       findings.addAll(source.findings());
       StepList steps = act.steps(stock);
-      String release = (application.name() + " " + order.version()).strip();
-      progress.looked(
-          "deploy "
-              + release
-              + " to "
-              + site.server().name()
-              + " at "
-              + ContextPath.shown(wanted.placement().route().contextPath()));
+      progress.looked(aim, ContextPath.shown(wanted.placement().route().contextPath()));
       if (Finding.anyBlocker(findings) && begunMeanwhile(dryRun)) {
         continue;
       }
@@ -166,17 +161,11 @@ public final class DeliveryService {
         return outcome.end(notThere(stock, application, outcome), site.time().now());
       }
       List<Finding> findings = RemovalForesight.look(stock, owner.get(), site.kind()::splicer);
-      outcome.release(
-          owner.get().placement().release().version(), owner.get().placement().address());
-      StepList steps = act.steps(stock);
       Placement placement = owner.get().placement();
-      progress.looked(
-          "undeploy "
-              + (application + " " + placement.release().version()).strip()
-              + " from "
-              + site.server().name()
-              + " at "
-              + ContextPath.shown(placement.route().contextPath()));
+      Aim aim = aim("undeploy", placement);
+      outcome.aim(aim);
+      StepList steps = act.steps(stock);
+      progress.looked(aim, ContextPath.shown(placement.route().contextPath()));
       if (Finding.anyBlocker(findings) && begunMeanwhile(dryRun)) {
         continue;
       }
@@ -214,7 +203,7 @@ public final class DeliveryService {
                             + "'. Deliver it with 'jolly deploy --to "
                             + site.server().name()
                             + "'"));
-    outcome.release(owner.placement().release().version(), owner.placement().address());
+    outcome.aim(aim("check", owner.placement()));
     List<CheckResult> results =
         checkRun()
             .run(
@@ -249,7 +238,30 @@ public final class DeliveryService {
   }
 
   private OutcomeBuilder builder(String act, String application) {
-    return new OutcomeBuilder(act, application, site.server().name(), site.time().now());
+    Aim.Release nothingKnown = new Aim.Release(application, "", "", "", 0, "");
+    return new OutcomeBuilder(new Aim(act, nothingKnown, site.place("")), site.time().now());
+  }
+
+  private Aim aim(Order order, Wanted wanted, Source source, Stock stock) {
+    Artifact artifact = order.artifact();
+    String name = order.application().name();
+    String earlier =
+        stock.standing().owner(name).map(owner -> owner.placement().release().version()).orElse("");
+    return new Aim(
+        "deploy",
+        new Aim.Release(
+            name, order.version(), earlier, artifact.digest(), artifact.size(), source.revision()),
+        site.place(wanted.placement().address()));
+  }
+
+  /** Of what stands there. */
+  private Aim aim(String act, Placement placement) {
+    Placement.Release release = placement.release();
+    return new Aim(
+        act,
+        new Aim.Release(
+            release.application(), release.version(), release.version(), release.digest(), 0, ""),
+        site.place(placement.address()));
   }
 
   /**

@@ -12,15 +12,13 @@ import jollycrate.foresee.Finding;
 import jollycrate.server.Cause;
 import jollycrate.step.Step;
 import jollycrate.step.StepList;
+import jollycrate.watch.Aim;
 
 /** Gathers what an outcome tells while a delivery goes on. */
 final class OutcomeBuilder {
-  private final String act;
-  private final String application;
-  private final String server;
   private final Instant start;
-  private String version = "";
-  private String address = "";
+  private Aim aim;
+  private Optional<DeliveryOutcome.Downtime> down = Optional.empty();
   private int number;
   private List<Finding> findings = List.of();
   private final List<Step> steps = new ArrayList<>();
@@ -31,16 +29,18 @@ final class OutcomeBuilder {
   private List<String> stays = List.of();
   private String note = "";
 
-  OutcomeBuilder(String act, String application, String server, Instant start) {
-    this.act = act;
-    this.application = application;
-    this.server = server;
+  OutcomeBuilder(Aim aim, Instant start) {
+    this.aim = aim;
     this.start = start;
   }
 
-  OutcomeBuilder release(String releaseVersion, String releaseAddress) {
-    version = releaseVersion;
-    address = releaseAddress;
+  OutcomeBuilder aim(Aim known) {
+    aim = known;
+    return this;
+  }
+
+  OutcomeBuilder down(Optional<DeliveryOutcome.Downtime> time) {
+    down = time;
     return this;
   }
 
@@ -95,12 +95,8 @@ final class OutcomeBuilder {
   DeliveryOutcome end(DeliveryOutcome.Result result, Instant now) {
     return new DeliveryOutcome(
         result,
-        act,
-        application,
-        version,
-        server,
+        aim,
         number,
-        address,
         findings,
         List.copyOf(steps),
         diffs,
@@ -109,6 +105,7 @@ final class OutcomeBuilder {
         left,
         stays,
         note,
+        down,
         Duration.between(start, now).toMillis());
   }
 }

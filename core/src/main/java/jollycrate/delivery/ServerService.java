@@ -22,6 +22,7 @@ import jollycrate.server.Running;
 import jollycrate.server.Standing;
 import jollycrate.server.Stock;
 import jollycrate.stock.RecordsException;
+import jollycrate.watch.Aim;
 import jollycrate.watch.Interrupts;
 import jollycrate.watch.LogEntry;
 import jollycrate.watch.LogSlice;
@@ -60,9 +61,10 @@ public final class ServerService {
     }
     OutcomeBuilder outcome =
         new OutcomeBuilder(
-            "recover",
-            unfinished.get().opened().application(),
-            site.server().name(),
+            new Aim(
+                "recover",
+                new Aim.Release(unfinished.get().opened().application(), "", "", "", 0, ""),
+                site.place("")),
             site.time().now());
     boolean proven = unfinished.get().proven().isPresent();
     outcome.number(unfinished.get().opened().delivery());

@@ -46,6 +46,11 @@ public final class StockTaker {
     this.javaFeature = ServerJava.feature(host, server.runtime().java());
   }
 
+  /** Feature release of the Java that the server runs on. */
+  public int java() {
+    return javaFeature;
+  }
+
   /**
    * What stands there now.
    *

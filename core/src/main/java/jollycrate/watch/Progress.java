@@ -26,9 +26,9 @@ public interface Progress {
   /**
    * A look at a server was taken.
    *
-   * @param what act, release and place, in one sentence
+   * @param path where on the server, like /spokes
    */
-  default void looked(String what) {}
+  default void looked(Aim aim, String path) {}
 
   /** Everything foreseen. */
   default void foreseen(List<Finding> findings) {}

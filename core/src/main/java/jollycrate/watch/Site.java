@@ -38,6 +38,17 @@ public record Site(Host host, ServerKind kind, Traits traits, Server server, Tim
     return new StockTaker(host, kind, server);
   }
 
+  /** What people are told of it. */
+  public Aim.Place place(String address) {
+    return new Aim.Place(
+        server.name(),
+        traits.label(),
+        stockTaker().java(),
+        server.folder().toString(),
+        log().toString(),
+        address);
+  }
+
   public Path log() {
     return server.folder().resolve(traits.log());
   }

@@ -138,13 +138,7 @@ class KeeperTest {
   private void run(String name, String script, String lines) throws IOException {
     Path beside = folder.resolve(name + ".part");
     Files.writeString(
-        beside,
-        "command=/bin/sh\\n-c\\n"
-            + script
-            + "\nfolder="
-            + folder
-            + "\n"
-            + lines);
+        beside, "command=/bin/sh\\n-c\\n" + script + "\nfolder=" + folder + "\n" + lines);
     Files.move(
         beside, folder.resolve("programs/" + name + ".program"), StandardCopyOption.ATOMIC_MOVE);
   }
