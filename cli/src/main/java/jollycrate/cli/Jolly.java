@@ -1,56 +1,32 @@
 package jollycrate.cli;
 
+import java.io.IOException;
 import java.io.PrintStream;
-import java.io.PrintWriter;
-import java.nio.charset.StandardCharsets;
 import java.util.List;
+import java.util.Optional;
 import java.util.function.UnaryOperator;
 import jollycrate.app.Nearest;
 import jollycrate.app.Setting;
 import jollycrate.build.BuildException;
-import jollycrate.cli.command.CheckCommand;
-import jollycrate.cli.command.CompareCommand;
-import jollycrate.cli.command.DeliveriesCommand;
-import jollycrate.cli.command.DemoCommand;
-import jollycrate.cli.command.DeployCommand;
-import jollycrate.cli.command.InspectCommand;
-import jollycrate.cli.command.PackCommand;
-import jollycrate.cli.command.RecoverCommand;
-import jollycrate.cli.command.RunCommand;
-import jollycrate.cli.command.ServerCommand;
+import jollycrate.cli.command.Command;
+import jollycrate.cli.command.Commands;
 import jollycrate.cli.command.Session;
-import jollycrate.cli.command.ShapesCommand;
-import jollycrate.cli.command.UndeployCommand;
+import jollycrate.cli.options.Given;
+import jollycrate.cli.options.Option;
+import jollycrate.cli.options.Usage;
+import jollycrate.cli.options.WrongUsage;
 import jollycrate.cli.output.ExitCode;
 import jollycrate.cli.output.FailureView;
+import jollycrate.cli.output.HelpPage;
 import jollycrate.cli.output.Screen;
 import jollycrate.cli.output.Style;
 import jollycrate.control.ServerStartException;
 import jollycrate.secret.Secrets;
 import jollycrate.watch.Interrupts;
-import picocli.CommandLine;
-import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Model.OptionSpec;
-import picocli.CommandLine.ParameterException;
-import picocli.CommandLine.UnmatchedArgumentException;
 
 /** The commands, run over two streams. */
 public final class Jolly {
-  private static final List<String> COMMANDS =
-      List.of(
-          "inspect",
-          "compare",
-          "pack",
-          "server",
-          "deploy",
-          "check",
-          "undeploy",
-          "deliveries",
-          "recover",
-          "run",
-          "try-shapes",
-          "demo");
-  private static final List<String> VERSION = List.of("-V", "--version");
+  private static final String VERSION = "jolly 0.1.0";
 
   private final Session session;
   private final Screen screen;
@@ -85,88 +61,104 @@ public final class Jolly {
                 new Jolly(screen.resolving(variables), folder, variables, interrupts).run(args));
   }
 
-  /** The program itself; described without annotations, which take a while to be read. */
-  private static CommandSpec program() {
-    Runnable[] nothing = new Runnable[1];
-    CommandSpec spec = CommandSpec.wrapWithoutInspection((Runnable) () -> nothing[0].run());
-    nothing[0] =
-        () -> {
-          throw new ParameterException(spec.commandLine(), "A command is missing");
-        };
-    spec.name("jolly").version("jolly 0.1.0");
-    spec.addOption(
-        OptionSpec.builder("-h", "--help").usageHelp(true).description("Show this help.").build());
-    spec.addOption(
-        OptionSpec.builder("-V", "--version")
-            .versionHelp(true)
-            .description("Show the version.")
-            .build());
-    spec.usageMessage()
-        .sortOptions(false)
-        .synopsisSubcommandLabel("COMMAND")
-        .description(
-            "Packs Java web applications, delivers them to application servers and proves that"
-                + " they answer.",
-            "",
-            "Describe the application in jolly.toml and the servers in servers.toml; both are found"
-                + " upwards from the current folder.",
-            "")
-        .footer("", "'jolly COMMAND --help' tells more. 'jolly demo' shows it all in a minute.");
-    return spec;
-  }
-
   /** Runs one command; the exit code. */
   public int run(String... args) {
-    machineReads = List.of(args).contains("--json");
-    CommandLine line = new CommandLine(program());
-    String first = args.length == 0 ? "" : args[0];
-    boolean one = COMMANDS.contains(first) || VERSION.contains(first);
-    for (String name : COMMANDS) {
-      if (!one || name.equals(first)) {
-        line.addSubcommand(command(name, args.length > 1 ? args[1] : ""));
+    List<String> words = List.of(args);
+    machineReads = words.contains(Option.JSON.name());
+    try {
+      return run(words);
+    } catch (WrongUsage e) {
+      return wrongUsage(words, e);
+    } catch (Exception e) {
+      return failed(e);
+    }
+  }
+
+  private int run(List<String> words) throws IOException {
+    String first = words.isEmpty() ? "" : words.get(0);
+    switch (first) {
+      case "" -> throw new WrongUsage("A command is missing");
+      case "--help", "-h" -> {
+        new HelpPage(screen).overview(usages());
+        return ExitCode.DONE.code();
+      }
+      case "--version", "-V" -> {
+        screen.line(VERSION);
+        return ExitCode.DONE.code();
+      }
+      default -> {
+        return run(called(words), words);
       }
     }
-    line.setOut(new PrintWriter(screen.out(), true, StandardCharsets.UTF_8));
-    line.setErr(new PrintWriter(screen.err(), true, StandardCharsets.UTF_8));
-    line.setExpandAtFiles(false);
-    line.setUsageHelpLongOptionsMaxWidth(26);
-    line.setColorScheme(CommandLine.Help.defaultColorScheme(CommandLine.Help.Ansi.OFF));
-    line.setParameterExceptionHandler((e, given) -> wrongUsage(e));
-    line.setExecutionExceptionHandler((e, at, parsed) -> failed(e));
-    return line.execute(args);
   }
 
-  /** Made only when it is asked for, which keeps the start short. */
-  private Object command(String name, String next) {
-    return switch (name) {
-      case "inspect" -> new InspectCommand(session);
-      case "compare" -> new CompareCommand(session);
-      case "pack" -> new PackCommand(session);
-      case "server" -> ServerCommand.line(session, next);
-      case "deploy" -> new DeployCommand(session);
-      case "check" -> new CheckCommand(session);
-      case "undeploy" -> new UndeployCommand(session);
-      case "deliveries" -> new DeliveriesCommand(session);
-      case "recover" -> new RecoverCommand(session);
-      case "run" -> new RunCommand(session);
-      case "try-shapes" -> new ShapesCommand(session);
-      case "demo" -> new DemoCommand(session);
-      default -> throw new IllegalArgumentException(name);
-    };
-  }
-
-  private int wrongUsage(ParameterException e) {
-    String fix = "";
-    if (e instanceof UnmatchedArgumentException unmatched && !unmatched.getUnmatched().isEmpty()) {
-      String word = unmatched.getUnmatched().get(0);
-      fix =
-          Nearest.to(word, e.getCommandLine().getSubcommands().keySet())
-              .map(near -> " Did you mean '" + near + "'?")
-              .orElse("");
+  private int run(Call call, List<String> words) throws IOException {
+    if (call.command.isEmpty()) {
+      return group(call.words, words);
     }
-    String name = e.getCommandLine().getCommandSpec().qualifiedName();
-    String what = e.getMessage().replaceFirst("^Error: ", "");
-    String told = what + "." + fix + " '" + name + " --help' tells how";
+    Command command = call.command.get();
+    Given given = command.usage().parse(words.subList(call.words.split(" ").length, words.size()));
+    if (given.has(Option.HELP)) {
+      new HelpPage(screen).show(command.usage());
+      return ExitCode.DONE.code();
+    }
+    session.debugging(given.has(Option.DEBUG));
+    return command.run(given);
+  }
+
+  /** A command with the words that called it; none for the first word of several commands. */
+  private record Call(String words, Optional<Command> command) {}
+
+  private Call called(List<String> words) {
+    String first = words.get(0);
+    List<String> below = Commands.after(first);
+    if (!below.isEmpty()) {
+      String second = words.size() > 1 ? words.get(1) : "";
+      return below.contains(second)
+          ? new Call(first + " " + second, Commands.named(first + " " + second, session))
+          : new Call(first, Optional.empty());
+    }
+    Optional<Command> command = Commands.named(first, session);
+    if (command.isEmpty()) {
+      throw new WrongUsage("There is no command '" + first + "'" + near(first, Commands.names()));
+    }
+    return new Call(first, command);
+  }
+
+  private int group(String first, List<String> words) {
+    List<String> below = Commands.after(first);
+    String second = words.size() > 1 ? words.get(1) : "";
+    if (Option.HELP.names().contains(second)) {
+      new HelpPage(screen)
+          .overview(usages().stream().filter(one -> one.name().startsWith(first + " ")).toList());
+      return ExitCode.DONE.code();
+    }
+    throw new WrongUsage(
+        second.isEmpty()
+            ? "Say which: jolly " + first + " " + String.join(", ", below)
+            : "There is no command '" + first + " " + second + "'" + near(second, below));
+  }
+
+  private List<Usage> usages() {
+    return Commands.names().stream()
+        .flatMap(name -> Commands.named(name, session).stream())
+        .map(Command::usage)
+        .toList();
+  }
+
+  private static String near(String word, List<String> known) {
+    return Nearest.to(word, known).map(near -> ". Did you mean '" + near + "'?").orElse("");
+  }
+
+  private int wrongUsage(List<String> words, WrongUsage e) {
+    String asked = words.isEmpty() ? "" : words.get(0);
+    String second = words.size() > 1 ? words.get(1) : "";
+    String name =
+        Commands.names().contains(asked)
+            ? "jolly " + asked
+            : Commands.after(asked).contains(second) ? "jolly " + asked + " " + second : "jolly";
+    String end = e.getMessage().endsWith("?") ? "" : ".";
+    String told = e.getMessage() + end + " See '" + name + " --help'";
     screen.complain(told);
     document(ExitCode.USAGE, told);
     return ExitCode.USAGE.code();

@@ -53,17 +53,20 @@ class JollyTest {
           """
           ''                       | 2 | A command is missing
           deploi --to bench        | 2 | Did you mean 'deploy'?
-          deploy                   | 2 | Missing required option: '--to=NAME'
-          pack --build --no-build  | 2 | jolly: --build, --no-build are mutually exclusive
+          deploy                   | 2 | --to NAME is missing: the server, as servers.toml names it
+          pack --build --no-build  | 2 | --build and --no-build exclude each other
           deploy --to a --path /x  | 2 | --path goes with FILE
-          server                   | 2 | Say new, list, start, stop or log
+          server                   | 2 | Say which: jolly server new, list, start, stop, restart, log
           inspect none.war         | 4 | there is no such file
           pack                     | 3 | Cannot find jolly.toml
           server list              | 3 | Cannot find servers.toml
-          server new a b           | 2 | Unmatched argument
+          server new a b           | 2 | does not take 'b'
           server new a/b           | 3 | it is no name
           server new bench         | 3 | Cannot find the practice server's archive
           check --on bench         | 3 | Cannot find servers.toml
+          deploy --too bench       | 2 | does not take '--too'. Did you mean '--to'?
+          server strat bench       | 2 | Did you mean 'start'?
+          check --to bench         | 3 | Cannot find servers.toml
           demo                     | 3 | Cannot find the sample
           """)
   void aMistakeIsAnswered(String line, int exit, String message) {
@@ -83,15 +86,18 @@ class JollyTest {
     "deliveries",
     "recover",
     "demo",
-    "server",
     "server new",
     "server list",
     "server start",
-    "server stop"
+    "server stop",
+    "server restart",
+    "server log",
+    "run",
+    "try-shapes"
   })
   void everyCommandHasHelp(String command) {
     assertThat(run(command + " --help")).isZero();
-    assertThat(out.toString()).contains("Usage: jolly " + command);
+    assertThat(out.toString()).contains("jolly " + command, "It ends with", "--help");
   }
 
   @Test

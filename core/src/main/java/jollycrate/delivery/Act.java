@@ -177,7 +177,7 @@ final class Act {
             deliveries.last() + 1,
             target.act(),
             target.application(),
-            site.time().now(),
+            outcome.start(),
             site.by(),
             site.host().processes().self(),
             target.description(),

@@ -34,6 +34,11 @@ final class OutcomeBuilder {
     this.start = start;
   }
 
+  /** When the act began. */
+  Instant start() {
+    return start;
+  }
+
   OutcomeBuilder aim(Aim known) {
     aim = known;
     return this;

@@ -1,29 +1,13 @@
 package jollycrate.cli.command;
 
-import java.util.Optional;
-import java.util.concurrent.Callable;
-import jollycrate.cli.options.CommonOptions;
-import jollycrate.cli.options.OnServer;
+import jollycrate.cli.options.Given;
+import jollycrate.cli.options.Option;
+import jollycrate.cli.options.Usage;
 import jollycrate.cli.output.DeliveryView;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Mixin;
-import picocli.CommandLine.Parameters;
 
 /** {@code jolly check}. */
-@Command(
-    name = "check",
-    description = "Run the checks of an application against what stands on a server.")
-public final class CheckCommand implements Callable<Integer> {
+public final class CheckCommand implements Command {
   private final Session session;
-
-  @Mixin private CommonOptions options;
-  @Mixin private OnServer on;
-
-  @Parameters(
-      arity = "0..1",
-      paramLabel = "APP",
-      description = "Name of the application; else the one that jolly.toml describes.")
-  private String application;
 
   /** In a session. */
   public CheckCommand(Session session) {
@@ -31,11 +15,18 @@ public final class CheckCommand implements Callable<Integer> {
   }
 
   @Override
-  public Integer call() {
-    DeliveryView view = new DeliveryView(session.screen());
+  public Usage usage() {
+    return Usage.of("check", "Run the checks of an application against what stands on a server.")
+        .takes("APP", "name of the application; else the one that jolly.toml describes")
+        .needs(Option.ON)
+        .example("jolly check --on shop", "run the checks that jolly.toml describes")
+        .example("jolly check orders --on shop", "ask an application that nothing describes");
+  }
+
+  @Override
+  public int run(Given given) {
+    DeliveryView view = new DeliveryView(session.screen(), false);
     return session.end(
-        options,
-        view,
-        session.crate(options, view).check(Optional.ofNullable(application), on.name()));
+        given, view, session.crate(given, view).check(given.operand(0), given.server()));
   }
 }

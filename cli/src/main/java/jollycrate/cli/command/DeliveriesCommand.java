@@ -1,23 +1,18 @@
 package jollycrate.cli.command;
 
 import java.util.List;
-import java.util.concurrent.Callable;
-import jollycrate.cli.options.CommonOptions;
-import jollycrate.cli.options.OnServer;
+import jollycrate.app.NotDescribedException;
+import jollycrate.cli.options.Given;
+import jollycrate.cli.options.Option;
+import jollycrate.cli.options.Usage;
 import jollycrate.cli.output.DeliveriesView;
 import jollycrate.cli.output.ExitCode;
 import jollycrate.delivery.ServerService;
 import jollycrate.journal.DeliveryRecord;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Mixin;
 
 /** {@code jolly deliveries}. */
-@Command(name = "deliveries", description = "Show the deliveries to a server, the newest last.")
-public final class DeliveriesCommand implements Callable<Integer> {
+public final class DeliveriesCommand implements Command {
   private final Session session;
-
-  @Mixin private CommonOptions options;
-  @Mixin private OnServer on;
 
   /** In a session. */
   public DeliveriesCommand(Session session) {
@@ -25,16 +20,49 @@ public final class DeliveriesCommand implements Callable<Integer> {
   }
 
   @Override
-  public Integer call() {
+  public Usage usage() {
+    return Usage.of(
+            "deliveries",
+            "Show the deliveries to a server, the newest last.",
+            "The records stand on the server, so everybody sees the same.")
+        .takes("NUMBER", "one delivery, told whole")
+        .needs(Option.ON)
+        .example("jolly deliveries --on shop", "which release, when, by whom, how it ended")
+        .example("jolly deliveries 12 --on shop", "one of them with its digests and its cause");
+  }
+
+  @Override
+  public int run(Given given) {
     session.interrupts().changesNothing();
-    ServerService service = session.crate(options).server(on.name());
+    ServerService service = session.crate(given).server(given.server());
     List<DeliveryRecord> records = service.deliveries();
-    if (options.json()) {
+    DeliveriesView view = new DeliveriesView(session.screen());
+    if (given.operand(0).isPresent()) {
+      DeliveryRecord one = one(records, given.operand(0).get(), given.server());
+      if (given.json()) {
+        return session.done(one);
+      }
+      view.show(one);
+    } else if (given.json()) {
       session.ended(ExitCode.DONE, "deliveries", records);
     } else {
-      new DeliveriesView(session.screen()).show(records);
+      view.show(records);
     }
     service.unfinished().ifPresent(session.screen()::note);
     return ExitCode.DONE.code();
+  }
+
+  private static DeliveryRecord one(List<DeliveryRecord> records, String number, String server) {
+    return records.stream()
+        .filter(record -> number.equals("" + record.delivery()))
+        .findFirst()
+        .orElseThrow(
+            () ->
+                new NotDescribedException(
+                    "Cannot show delivery '"
+                        + number
+                        + "': there is none of that number. 'jolly deliveries --on "
+                        + server
+                        + "' lists them"));
   }
 }

@@ -5,41 +5,27 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
-import java.util.concurrent.Callable;
+import java.util.Optional;
 import java.util.function.UnaryOperator;
 import jollycrate.app.NotDescribedException;
 import jollycrate.app.Setting;
 import jollycrate.cli.demo.DemoStory;
-import jollycrate.cli.options.HelpOption;
+import jollycrate.cli.options.Given;
+import jollycrate.cli.options.Option;
+import jollycrate.cli.options.Usage;
 import jollycrate.cli.output.ExitCode;
 import jollycrate.file.Trees;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Mixin;
-import picocli.CommandLine.Option;
 
 /** {@code jolly demo}. */
-@Command(
-    name = "demo",
-    description = {
-      "Show it all in a minute, with a sample and a server of its own.",
-      "Nothing outside its folder is touched, and nothing is fetched."
-    })
-public final class DemoCommand implements Callable<Integer> {
+public final class DemoCommand implements Command {
   private static final Map<String, String> PASSWORDS =
       Map.of("SPOKES_DB_PASSWORD", "chain&oil", "ROBIN_PASSWORD", "tandem for two");
+  private static final Option KEEP =
+      Option.of("--keep", "leave the server and the application standing");
+  private static final Option FOLDER =
+      Option.of("--folder", "PATH", "where to play; else a temporary folder");
 
   private final Session session;
-
-  @Option(names = "--keep", description = "Leave the server and the application standing.")
-  private boolean keep;
-
-  @Option(
-      names = "--folder",
-      paramLabel = "PATH",
-      description = "Where to play; else a temporary folder.")
-  private Path folder;
-
-  @Mixin private HelpOption help;
 
   /** In a session. */
   public DemoCommand(Session session) {
@@ -47,8 +33,20 @@ public final class DemoCommand implements Callable<Integer> {
   }
 
   @Override
-  public Integer call() throws IOException {
-    Path stage = stage();
+  public Usage usage() {
+    return Usage.of(
+            "demo",
+            "Show it all in a minute, with a sample and a server of its own.",
+            "Nothing outside its folder is touched, and nothing is fetched.")
+        .takes(KEEP, FOLDER)
+        .forPeopleOnly()
+        .example("jolly demo", "from the first delivery to the last trace");
+  }
+
+  @Override
+  public int run(Given given) throws IOException {
+    boolean keep = given.has(KEEP);
+    Path stage = stage(given.text(FOLDER));
     Setting setting = session.setting().in(stage);
     UnaryOperator<String> variables =
         name -> PASSWORDS.getOrDefault(name, session.environment().apply(name));
@@ -65,13 +63,13 @@ public final class DemoCommand implements Callable<Integer> {
         stopServers(setting, variables, stage);
       }
       if (!keep) {
-        Trees.delete(folder == null ? stage.getParent() : stage);
+        Trees.delete(given.has(FOLDER) ? stage : stage.getParent());
       }
     }
     return (asTold ? ExitCode.DONE : ExitCode.INTERNAL_ERROR).code();
   }
 
-  private Path stage() throws IOException {
+  private Path stage(Optional<String> folder) throws IOException {
     Path sample =
         session
             .setting()
@@ -83,9 +81,9 @@ public final class DemoCommand implements Callable<Integer> {
                     new NotDescribedException(
                         "Cannot find the sample: it ships in the folder 'samples' of Jolly Crate"));
     Path stage =
-        folder == null
-            ? Files.createTempDirectory("jolly-demo").resolve("spokes")
-            : session.setting().folder().resolve(folder).normalize();
+        folder.isPresent()
+            ? session.file(folder.get())
+            : Files.createTempDirectory("jolly-demo").resolve("spokes");
     if (Files.exists(stage)) {
       throw new NotDescribedException(
           "Cannot play in '" + stage + "': it exists already. Choose another --folder");

@@ -1,28 +1,18 @@
 package jollycrate.cli.command;
 
-import java.nio.file.Path;
-import java.util.concurrent.Callable;
 import jollycrate.artifact.Artifact;
-import jollycrate.cli.options.CommonOptions;
+import jollycrate.cli.options.Given;
+import jollycrate.cli.options.Option;
+import jollycrate.cli.options.Usage;
 import jollycrate.cli.output.ExitCode;
 import jollycrate.cli.output.InspectView;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Mixin;
-import picocli.CommandLine.Option;
-import picocli.CommandLine.Parameters;
 
 /** {@code jolly inspect}. */
-@Command(name = "inspect", description = "Tell what an archive is and what it needs.")
-public final class InspectCommand implements Callable<Integer> {
+public final class InspectCommand implements Command {
+  private static final Option DIGEST =
+      Option.of("--digest", "tell the SHA-256 digest too; --json always does");
+
   private final Session session;
-
-  @Mixin private CommonOptions options;
-
-  @Option(names = "--digest", description = "Tell the SHA-256 digest too; --json always does.")
-  private boolean digest;
-
-  @Parameters(paramLabel = "FILE", description = "A WAR or JAR.")
-  private Path file;
 
   /** In a session. */
   public InspectCommand(Session session) {
@@ -30,14 +20,22 @@ public final class InspectCommand implements Callable<Integer> {
   }
 
   @Override
-  public Integer call() {
+  public Usage usage() {
+    return Usage.of("inspect", "Tell what an archive is and what it needs.")
+        .needs("FILE", "a WAR, JAR or EAR")
+        .takes(DIGEST)
+        .example("jolly inspect target/spokes.war", "kind, Java, servlet API, paths, data sources");
+  }
+
+  @Override
+  public int run(Given given) {
     session.interrupts().changesNothing();
     Artifact artifact =
         session
-            .crate(options)
+            .crate(given)
             .inspect(
-                session.setting().folder().resolve(file).normalize(), digest || options.json());
-    if (options.json()) {
+                session.file(given.operand(0).orElseThrow()), given.has(DIGEST) || given.json());
+    if (given.json()) {
       return session.done(artifact);
     }
     new InspectView(session.screen(), session.setting().folder()).show(artifact);

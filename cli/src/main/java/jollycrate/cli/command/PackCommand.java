@@ -2,49 +2,24 @@ package jollycrate.cli.command;
 
 import java.util.List;
 import java.util.Optional;
-import java.util.concurrent.Callable;
 import jollycrate.Crate;
-import jollycrate.cli.options.BuildOptions;
-import jollycrate.cli.options.CommonOptions;
+import jollycrate.cli.options.Given;
+import jollycrate.cli.options.Option;
+import jollycrate.cli.options.Usage;
+import jollycrate.cli.options.WrongUsage;
 import jollycrate.cli.output.ExitCode;
 import jollycrate.cli.output.PackView;
 import jollycrate.pack.PackWatch;
 import jollycrate.pack.Packed;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Mixin;
-import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Option;
-import picocli.CommandLine.ParameterException;
-import picocli.CommandLine.Parameters;
-import picocli.CommandLine.Spec;
 
 /** {@code jolly pack}. */
-@Command(
-    name = "pack",
-    description = {
-      "Pack what jolly.toml describes.",
-      "The same input gives the same bytes, on any day and any machine."
-    })
-public final class PackCommand implements Callable<Integer> {
+public final class PackCommand implements Command {
+  private static final Option ALL =
+      Option.of("--all", "pack every [pack.NAME]; show one sheet of sizes");
+  private static final Option DIGEST =
+      Option.of("--digest", "tell the SHA-256 digest too; --json always does");
+
   private final Session session;
-
-  @Spec private CommandSpec spec;
-
-  @Mixin private CommonOptions options;
-
-  @Mixin private BuildOptions build;
-
-  @Parameters(
-      arity = "0..1",
-      paramLabel = "NAME",
-      description = "Which [pack.NAME]; else the one that is delivered.")
-  private String name;
-
-  @Option(names = "--all", description = "Pack every [pack.NAME]; show one sheet of sizes.")
-  private boolean all;
-
-  @Option(names = "--digest", description = "Tell the SHA-256 digest too; --json always does.")
-  private boolean digest;
 
   /** In a session. */
   public PackCommand(Session session) {
@@ -52,44 +27,57 @@ public final class PackCommand implements Callable<Integer> {
   }
 
   @Override
-  public Integer call() {
-    if (all && name != null) {
-      throw new ParameterException(
-          spec.commandLine(), "--all packs everything; it goes without NAME");
+  public Usage usage() {
+    return Usage.of(
+            "pack",
+            "Pack what jolly.toml describes.",
+            "The same input gives the same bytes, on any day and any machine.")
+        .takes("NAME", "which [pack.NAME]; else the one that is delivered")
+        .takes(ALL, DIGEST, Option.BUILD, Option.NO_BUILD)
+        .example("jolly pack", "build if needed, pack what is delivered")
+        .example("jolly pack --all", "every shape, with one sheet of sizes");
+  }
+
+  @Override
+  public int run(Given given) {
+    if (given.has(ALL) && given.operand(0).isPresent()) {
+      throw new WrongUsage("--all packs everything; it goes without NAME");
     }
     PackView view = new PackView(session.screen(), session.setting().folder());
-    Crate crate = session.crate(options, view);
-    PackWatch watch = options.json() ? PackWatch.NONE : view;
-    if (all) {
-      showAll(view, crate.packAll(build.mode(), watch));
+    Crate crate = session.crate(given, view);
+    PackWatch watch = given.json() ? PackWatch.NONE : view;
+    if (given.has(ALL)) {
+      showAll(given, view, crate.packAll(given.build(), watch));
     } else {
-      show(view, crate.pack(Optional.ofNullable(name), build.mode(), watch));
+      show(given, view, crate.pack(given.operand(0), given.build(), watch));
     }
     return ExitCode.DONE.code();
   }
 
-  private void show(PackView view, Packed packed) {
-    Optional<String> told = digest(packed);
-    if (options.json()) {
+  private void show(Given given, PackView view, Packed packed) {
+    Optional<String> told = digest(given, packed);
+    if (given.json()) {
       session.done(new PackView.Document(packed, told));
     } else {
       view.show(packed, told);
     }
   }
 
-  private void showAll(PackView view, List<Packed> all) {
-    if (options.json()) {
+  private void showAll(Given given, PackView view, List<Packed> all) {
+    if (given.json()) {
       session.ended(
           ExitCode.DONE,
           "packed",
-          all.stream().map(one -> new PackView.Document(one, digest(one))).toList());
+          all.stream().map(one -> new PackView.Document(one, digest(given, one))).toList());
     } else {
       view.showAll(all);
-      all.forEach(one -> digest(one).ifPresent(told -> view.digest(one, told)));
+      all.forEach(one -> digest(given, one).ifPresent(told -> view.digest(one, told)));
     }
   }
 
-  private Optional<String> digest(Packed packed) {
-    return digest || options.json() ? Optional.of(Crate.digest(packed.file())) : Optional.empty();
+  private static Optional<String> digest(Given given, Packed packed) {
+    return given.has(DIGEST) || given.json()
+        ? Optional.of(Crate.digest(packed.file()))
+        : Optional.empty();
   }
 }

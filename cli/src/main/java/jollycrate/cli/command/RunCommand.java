@@ -1,41 +1,17 @@
 package jollycrate.cli.command;
 
-import java.util.Optional;
-import java.util.concurrent.Callable;
-import jollycrate.cli.options.HelpOption;
+import jollycrate.cli.options.Given;
+import jollycrate.cli.options.Option;
+import jollycrate.cli.options.Usage;
 import jollycrate.cli.output.ExitCode;
 import jollycrate.cli.output.RunView;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Mixin;
-import picocli.CommandLine.Option;
-import picocli.CommandLine.Parameters;
 
 /** {@code jolly run}. */
-@Command(
-    name = "run",
-    description = {
-      "Run the application from its build output, unpacked, and follow every change of it.",
-      "Its checks run after each change. Ctrl-C ends it, and nothing is left."
-    })
-public final class RunCommand implements Callable<Integer> {
+public final class RunCommand implements Command {
+  private static final Option HTTP =
+      Option.number("--http", "PORT", "HTTP port; else the first free from 8080");
+
   private final Session session;
-
-  @Mixin private HelpOption help;
-
-  @Parameters(
-      arity = "0..1",
-      paramLabel = "NAME",
-      description = "What is run, as [pack.NAME] names it; else what is delivered.")
-  private String pack;
-
-  @Option(
-      names = "--http",
-      paramLabel = "PORT",
-      description = "HTTP port; else the first free from 8080.")
-  private Integer http;
-
-  @Option(names = "--debug", description = "Show the stack trace of a fault.")
-  private boolean debug;
 
   /** In a session. */
   public RunCommand(Session session) {
@@ -43,10 +19,21 @@ public final class RunCommand implements Callable<Integer> {
   }
 
   @Override
-  public Integer call() {
-    session.debugging(debug);
+  public Usage usage() {
+    return Usage.of(
+            "run",
+            "Run the application from its build output, unpacked, and follow every change of it.",
+            "Its checks run after each change. Ctrl-C ends it, and nothing is left.")
+        .takes("NAME", "what is run, as [pack.NAME] names it; else what is delivered")
+        .takes(HTTP)
+        .forPeopleOnly()
+        .example("jolly run", "edit, build, look: every change is served");
+  }
+
+  @Override
+  public int run(Given given) {
     RunView view = new RunView(session.screen());
-    session.crate(view).run(Optional.ofNullable(pack), Optional.ofNullable(http), view);
+    session.crate(given, view).run(given.operand(0), given.number(HTTP), view);
     view.over();
     return ExitCode.DONE.code();
   }

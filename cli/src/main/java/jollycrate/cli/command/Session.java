@@ -1,15 +1,17 @@
 package jollycrate.cli.command;
 
 import com.fasterxml.jackson.annotation.JsonUnwrapped;
+import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.UnaryOperator;
 import jollycrate.Crate;
 import jollycrate.app.Setting;
-import jollycrate.cli.options.CommonOptions;
+import jollycrate.cli.options.Given;
 import jollycrate.cli.output.DeliveryView;
 import jollycrate.cli.output.ExitCode;
+import jollycrate.cli.output.LiveLine;
 import jollycrate.cli.output.Screen;
 import jollycrate.delivery.DeliveryOutcome;
 import jollycrate.watch.Interrupts;
@@ -77,30 +79,31 @@ public final class Session {
   }
 
   /** The core; nobody is told what goes on. */
-  Crate crate(CommonOptions options) {
-    return crate(options, Progress.NONE);
+  Crate crate(Given given) {
+    return crate(given, Progress.NONE);
   }
 
   /** The core, telling what goes on unless a machine reads. */
-  Crate crate(CommonOptions options, Progress progress) {
-    debug = options.debug();
-    Progress told = options.json() ? Progress.NONE : progress;
-    return new Crate(setting, screen.secrets(), told, interrupts);
+  Crate crate(Given given, Progress progress) {
+    LiveLine onlyWhatGoesOn = () -> screen;
+    return new Crate(
+        setting, screen.secrets(), given.json() ? onlyWhatGoesOn : progress, interrupts);
   }
 
-  /** The core, for a command that only people read. */
-  Crate crate(Progress progress) {
-    return new Crate(setting, screen.secrets(), progress, interrupts);
-  }
-
-  void debugging(boolean wanted) {
+  /** Says whether stack traces are wanted. */
+  public void debugging(boolean wanted) {
     debug = wanted;
   }
 
+  /** A file as it is named from the folder of this session. */
+  Path file(String name) {
+    return setting.folder().resolve(name).normalize();
+  }
+
   /** Shows the end of a delivery; its exit code. */
-  int end(CommonOptions options, DeliveryView view, DeliveryOutcome outcome) {
+  int end(Given given, DeliveryView view, DeliveryOutcome outcome) {
     ExitCode code = ExitCode.of(outcome);
-    if (options.json()) {
+    if (given.json()) {
       screen.json(new Ended(code.code(), outcome));
     } else {
       view.ended(outcome);

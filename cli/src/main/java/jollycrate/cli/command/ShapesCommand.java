@@ -1,29 +1,16 @@
 package jollycrate.cli.command;
 
 import java.util.List;
-import java.util.concurrent.Callable;
-import jollycrate.cli.options.BuildOptions;
-import jollycrate.cli.options.CommonOptions;
+import jollycrate.cli.options.Given;
+import jollycrate.cli.options.Option;
+import jollycrate.cli.options.Usage;
 import jollycrate.cli.output.ExitCode;
 import jollycrate.cli.output.ShapesView;
 import jollycrate.trial.ShapeRow;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Mixin;
 
 /** {@code jolly try-shapes}. */
-@Command(
-    name = "try-shapes",
-    description = {
-      "Try the application in four shapes: from its build output, as an executable JAR, as an"
-          + " executable WAR and as a plain WAR.",
-      "Each is delivered to a scratch place, proven by the same checks and measured; nothing is"
-          + " left."
-    })
-public final class ShapesCommand implements Callable<Integer> {
+public final class ShapesCommand implements Command {
   private final Session session;
-
-  @Mixin private CommonOptions options;
-  @Mixin private BuildOptions build;
 
   /** In a session. */
   public ShapesCommand(Session session) {
@@ -31,10 +18,22 @@ public final class ShapesCommand implements Callable<Integer> {
   }
 
   @Override
-  public Integer call() {
+  public Usage usage() {
+    return Usage.of(
+            "try-shapes",
+            "Try the application in four shapes, and measure each.",
+            "From its build output, as an executable JAR, as an executable WAR and as a plain WAR:"
+                + " each is delivered to a scratch place and proven by the same checks; nothing is"
+                + " left.")
+        .takes(Option.BUILD, Option.NO_BUILD)
+        .example("jolly try-shapes", "size, start, first answer and memory, side by side");
+  }
+
+  @Override
+  public int run(Given given) {
     ShapesView view = new ShapesView(session.screen());
-    List<ShapeRow> rows = session.crate(options, view).shapes(build.mode(), view::tried);
-    if (options.json()) {
+    List<ShapeRow> rows = session.crate(given, view).shapes(given.build(), view::tried);
+    if (given.json()) {
       return session.ended(code(rows), "shapes", rows);
     }
     view.sheet(rows);

@@ -1,41 +1,13 @@
 package jollycrate.cli.command;
 
-import java.util.Optional;
-import java.util.concurrent.Callable;
-import jollycrate.cli.options.CommonOptions;
+import jollycrate.cli.options.Given;
+import jollycrate.cli.options.Option;
+import jollycrate.cli.options.Usage;
 import jollycrate.cli.output.DeliveryView;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Mixin;
-import picocli.CommandLine.Option;
-import picocli.CommandLine.Parameters;
 
 /** {@code jolly undeploy}. */
-@Command(
-    name = "undeploy",
-    description = {
-      "Take an application away from a server, without a trace.",
-      "Data that the application wrote stays and is named."
-    })
-public final class UndeployCommand implements Callable<Integer> {
+public final class UndeployCommand implements Command {
   private final Session session;
-
-  @Mixin private CommonOptions options;
-
-  @Parameters(
-      arity = "0..1",
-      paramLabel = "APP",
-      description = "Name of the application; else the one that jolly.toml describes.")
-  private String application;
-
-  @Option(
-      names = "--from",
-      required = true,
-      paramLabel = "NAME",
-      description = "The server, as servers.toml names it.")
-  private String server;
-
-  @Option(names = "--dry-run", description = "Show findings and steps; change nothing.")
-  private boolean dryRun;
 
   /** In a session. */
   public UndeployCommand(Session session) {
@@ -43,11 +15,23 @@ public final class UndeployCommand implements Callable<Integer> {
   }
 
   @Override
-  public Integer call() {
-    DeliveryView view = new DeliveryView(session.screen());
+  public Usage usage() {
+    return Usage.of(
+            "undeploy",
+            "Take an application away from a server, without a trace.",
+            "Data that the application wrote stays and is named.")
+        .takes("APP", "name of the application; else the one that jolly.toml describes")
+        .needs(Option.FROM)
+        .takes(Option.DRY_RUN, Option.DIFF)
+        .example("jolly undeploy --from bench", "take away what jolly.toml describes")
+        .example("jolly undeploy orders --from shop --dry-run", "only say what would be done");
+  }
+
+  @Override
+  public int run(Given given) {
+    boolean dryRun = given.has(Option.DRY_RUN);
+    DeliveryView view = new DeliveryView(session.screen(), dryRun || given.has(Option.DIFF));
     return session.end(
-        options,
-        view,
-        session.crate(options, view).undeploy(Optional.ofNullable(application), server, dryRun));
+        given, view, session.crate(given, view).undeploy(given.operand(0), given.server(), dryRun));
   }
 }

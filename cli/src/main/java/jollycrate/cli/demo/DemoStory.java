@@ -64,7 +64,7 @@ public final class DemoStory {
 
     chapter("What is delivered");
     run(0, "pack");
-    run(0, "inspect", "crate/spokes-1.4.0.war");
+    run(0, "inspect", "packed/spokes-1.4.0.war");
 
     chapter("The first delivery: the server is started, everything proven");
     run(0, "deploy", "--to", "bench");
@@ -77,7 +77,15 @@ public final class DemoStory {
 
     chapter("Trouble that is foreseen: nothing is touched");
     say("The bare file says that it needs a database, and nobody says which:");
-    run(4, "deploy", "crate/spokes-1.4.0.war", "--to", "bench", "--path", "/second");
+    run(
+        4,
+        "deploy",
+        "packed/spokes-1.4.0.war",
+        "--to",
+        "bench",
+        "--undescribed",
+        "--path",
+        "/second");
 
     chapter("Trouble that nobody could foresee: it is taken back");
     edit("1.5.0", "1.6.0");

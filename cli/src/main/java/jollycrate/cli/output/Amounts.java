@@ -2,6 +2,7 @@ package jollycrate.cli.output;
 
 import java.nio.file.Path;
 import java.util.Locale;
+import jollycrate.file.Digests;
 
 /** Sizes, times and places as people read them. */
 final class Amounts {
@@ -25,8 +26,17 @@ final class Amounts {
     return bytes + " B";
   }
 
-  static String seconds(long millis) {
-    return String.format(Locale.ROOT, "%.1f s", millis / 1000.0);
+  /** Milliseconds below a second, seconds above. */
+  static String time(long millis) {
+    return millis < STEP
+        ? millis + " ms"
+        : String.format(Locale.ROOT, "%.1f s", millis / (double) STEP);
+  }
+
+  /** The beginning of a revision, with the sign that files differ from it. */
+  static String revision(String revision) {
+    String sign = revision.endsWith("+") ? "+" : "";
+    return Digests.brief(revision.replace("+", "")) + sign;
   }
 
   static String count(int number, String one, String many) {

@@ -3,13 +3,15 @@ package jollycrate.cli.output;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.util.List;
+import java.util.Locale;
 import jollycrate.file.Digests;
 import jollycrate.journal.DeliveryRecord;
 
 /** Shows the deliveries to a server. */
 public final class DeliveriesView {
   private static final DateTimeFormatter WHEN =
-      DateTimeFormatter.ofPattern("yyyy-MM-dd HH:mm:ss").withZone(ZoneId.systemDefault());
+      DateTimeFormatter.ofPattern("yyyy-MM-dd HH:mm:ss z", Locale.ROOT)
+          .withZone(ZoneId.systemDefault());
 
   private static final int MOST_REASON = 44;
 
@@ -28,6 +30,15 @@ public final class DeliveriesView {
       return;
     }
     Table table = new Table("");
+    table
+        .row()
+        .cell("no.", style::faint)
+        .cell("when", style::faint)
+        .cell("release", style::faint)
+        .cell("act", style::faint)
+        .cell("took", style::faint)
+        .cell("SHA-256", style::faint)
+        .cell("by", style::faint);
     for (DeliveryRecord record : records) {
       boolean back = record.outcome().equals("taken back");
       table
@@ -36,11 +47,36 @@ public final class DeliveriesView {
           .cell(WHEN.format(record.at()))
           .cell((record.application() + " " + record.version()).strip(), style::strong)
           .cell(record.act() + (back ? ", taken back" : ""), back ? style::odd : style::good)
-          .cell(Amounts.seconds(record.millis()))
+          .cell(Amounts.time(record.millis()))
           .cell(Digests.brief(record.digest()), style::faint)
-          .cell("by " + record.by() + (back ? ": " + brief(record.reason()) : ""), style::faint);
+          .cell(record.by() + (back ? ": " + brief(record.reason()) : ""), style::faint);
     }
     table.lines().forEach(screen::line);
+  }
+
+  /** One delivery, told whole. */
+  public void show(DeliveryRecord record) {
+    Style style = screen.style();
+    Table table = new Table("");
+    row(table, "delivery", record.delivery() + ", " + record.act() + ", " + record.outcome());
+    row(table, "release", (record.application() + " " + record.version()).strip());
+    row(table, "when", WHEN.format(record.at()) + ", " + Amounts.time(record.millis()));
+    row(table, "by", record.by());
+    row(table, "at", record.address());
+    row(table, "artifact", "SHA-256 " + record.digest());
+    row(table, "revision", record.revision());
+    row(table, "described", "SHA-256 " + record.description());
+    table.lines().forEach(screen::line);
+    if (!record.reason().isEmpty()) {
+      screen.gap();
+      record.reason().lines().forEach(line -> screen.line(style.bad(line)));
+    }
+  }
+
+  private void row(Table table, String name, String value) {
+    if (!value.isEmpty() && !value.equals("SHA-256 ")) {
+      table.row().cell(name, screen.style()::faint).cell(value);
+    }
   }
 
   private static String brief(String reason) {

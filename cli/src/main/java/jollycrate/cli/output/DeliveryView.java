@@ -1,15 +1,19 @@
 package jollycrate.cli.output;
 
+import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Set;
+import java.util.stream.Stream;
 import jollycrate.check.CheckResult;
 import jollycrate.delivery.DeliveryOutcome;
+import jollycrate.file.Digests;
 import jollycrate.foresee.Finding;
 import jollycrate.pack.Packed;
 import jollycrate.server.Cause;
 import jollycrate.server.Server;
-import jollycrate.step.Step;
 import jollycrate.step.StepList;
+import jollycrate.watch.Aim;
 
 /** Shows a delivery while it goes on, and how it ended. */
 public final class DeliveryView implements LiveLine {
@@ -18,11 +22,18 @@ public final class DeliveryView implements LiveLine {
 
   private final Screen screen;
   private final Style style;
-  private boolean proofBegun;
+  private final boolean diffs;
+  private final Set<String> told = new HashSet<>();
+  private boolean checksBegun;
 
-  /** On that screen. */
-  public DeliveryView(Screen screen) {
+  /**
+   * On that screen.
+   *
+   * @param diffs whether changes of files are shown in full
+   */
+  public DeliveryView(Screen screen, boolean diffs) {
     this.screen = screen;
+    this.diffs = diffs;
     this.style = screen.style();
   }
 
@@ -64,8 +75,41 @@ public final class DeliveryView implements LiveLine {
   }
 
   @Override
-  public void looked(String what) {
-    screen.line(style.place(what));
+  public void looked(Aim aim, String path) {
+    Aim.Release release = aim.release();
+    Aim.Place place = aim.place();
+    boolean deploy = aim.act().equals("deploy");
+    String change =
+        deploy && !release.earlier().isEmpty() && !release.earlier().equals(release.version())
+            ? release.application() + " " + release.earlier() + " -> " + release.version()
+            : release.name();
+    screen.line(
+        style.place(
+            aim.act()
+                + " "
+                + change
+                + (deploy ? " to " : " from ")
+                + place.server()
+                + " at "
+                + path));
+    Table table = new Table(MARGIN);
+    table
+        .row()
+        .cell("server", style::faint)
+        .cell(place.kind() + " on Java " + place.java() + ", " + place.folder());
+    if (deploy) {
+      table
+          .row()
+          .cell("artifact", style::faint)
+          .cell(
+              Amounts.size(release.size())
+                  + ", SHA-256 "
+                  + Digests.brief(release.digest())
+                  + (release.revision().isEmpty()
+                      ? ""
+                      : ", revision " + Amounts.revision(release.revision())));
+    }
+    table.lines().forEach(screen::line);
   }
 
   @Override
@@ -98,26 +142,25 @@ public final class DeliveryView implements LiveLine {
   }
 
   @Override
-  public void planned(Server server, StepList steps, List<String> diffs) {
+  public void planned(Server server, StepList steps, List<String> changes) {
     heading("steps");
     Table table = new Table(MARGIN);
-    int number = 0;
-    for (Step step : steps.change()) {
-      row(table, ++number, StepText.of(server, step));
-    }
-    for (Step step : steps.tidy()) {
-      row(table, ++number, StepText.of(server, step));
+    List<StepText> rows =
+        StepText.together(
+            server,
+            Stream.concat(steps.change().stream(), steps.tidy().stream()).toList(),
+            changes);
+    for (int i = 0; i < rows.size(); i++) {
+      table
+          .row()
+          .cell(String.format("%2d", i + 1), style::faint)
+          .cell(rows.get(i).verb())
+          .cell(rows.get(i).object());
     }
     table.lines().forEach(screen::line);
-    diffs.forEach(this::diff);
-  }
-
-  private void row(Table table, int number, StepText step) {
-    table
-        .row()
-        .cell(String.format("%2d", number), style::faint)
-        .cell(step.verb())
-        .cell(step.object());
+    if (diffs) {
+      changes.forEach(this::diff);
+    }
   }
 
   private void diff(String unified) {
@@ -138,9 +181,9 @@ public final class DeliveryView implements LiveLine {
 
   @Override
   public void checked(CheckResult result) {
-    if (!proofBegun) {
+    if (!checksBegun) {
       heading("checks");
-      proofBegun = true;
+      checksBegun = true;
     }
     String word =
         result.passed()
@@ -148,13 +191,16 @@ public final class DeliveryView implements LiveLine {
             : style.bad("FAIL");
     String name = String.format("%-" + NAME_WIDTH + "s", result.name());
     String status = result.status() == 0 ? " - " : "" + result.status();
-    String time = String.format("%6d ms", result.took().toMillis());
+    String time = String.format("%8s", Amounts.time(result.took().toMillis()));
     screen.line(
         MARGIN + word + "  " + name + "  " + status + time + "  " + style.faint(result.request()));
     if (result.status() > 0) {
       result.misses().forEach(this::miss);
     }
-    result.cause().ifPresent(this::checkCause);
+    result
+        .cause()
+        .filter(cause -> told.add(cause.what() + cause.where()))
+        .ifPresent(this::checkCause);
   }
 
   private void miss(CheckResult.Miss miss) {
@@ -172,7 +218,7 @@ public final class DeliveryView implements LiveLine {
 
   @Override
   public void takingBack(Cause cause) {
-    proofBegun = false;
+    checksBegun = false;
     screen.live("taking back ...");
   }
 
@@ -195,46 +241,59 @@ public final class DeliveryView implements LiveLine {
 
   /** How it ended. */
   public void ended(DeliveryOutcome outcome) {
-    String release = (outcome.application() + " " + outcome.version()).strip();
-    String where = " " + (outcome.act().equals("undeploy") ? "from " : "to ") + outcome.server();
+    String release = outcome.aim().release().name();
+    String where =
+        (outcome.aim().act().equals("undeploy") ? " from " : " to ")
+            + outcome.aim().place().server();
     String number = outcome.number() > 0 ? " (delivery " + outcome.number() + ")" : "";
-    String took = Amounts.seconds(outcome.millis());
+    String whole = release + where + " in " + Amounts.time(outcome.millis()) + number + ".";
     screen.gap();
     switch (outcome.result()) {
       case DELIVERED -> {
-        screen.line(style.good("Delivered") + " " + release + where + " in " + took + number + ".");
-        screen.line("Open " + style.place(outcome.address()));
+        screen.line(style.good("Delivered") + " " + whole);
+        open(outcome);
       }
       case DELIVERED_UNPROVEN -> {
         screen.line(
             style.odd("Delivered, unproven:")
                 + " "
-                + release
-                + where
-                + " in "
-                + took
-                + number
-                + ". It started, but nothing that was asked shows that it works.");
-        screen.line("Open " + style.place(outcome.address()));
+                + whole
+                + " It started, but nothing that was asked shows that it works.");
+        open(outcome);
         screen.line(
             "  fix   "
                 + style.strong("Describe a [[check]] in jolly.toml for a page that must answer"));
       }
-      case REMOVED ->
-          screen.line(style.good("Removed") + " " + release + where + " in " + took + number + ".");
+      case REMOVED -> screen.line(style.good("Removed") + " " + whole);
       case UNCHANGED -> unchanged(outcome, release);
       case CHECKS_FAILED -> checksFailed(outcome);
-      case DRY_RUN -> screen.line("A dry run: nothing was changed. Took " + took + ".");
+      case DRY_RUN ->
+          screen.line(
+              "A dry run: nothing was changed. Took " + Amounts.time(outcome.millis()) + ".");
       case BLOCKED -> screen.line(style.bad("Blocked:") + " nothing was touched.");
-      case TAKEN_BACK, INTERRUPTED -> takenBack(outcome, release, took, number);
+      case TAKEN_BACK, INTERRUPTED -> takenBack(outcome, release, number);
       case STUCK -> screen.line(style.bad("Stuck:") + " this needs hands" + number + ".");
     }
     rest(outcome);
   }
 
+  private void open(DeliveryOutcome outcome) {
+    screen.line("Open " + style.place(outcome.aim().place().address()));
+    outcome.down().map(DeliveryView::down).ifPresent(screen::line);
+  }
+
+  private static String down(DeliveryOutcome.Downtime down) {
+    String time = Amounts.time(down.time().toMillis());
+    String others =
+        down.others().isEmpty() ? "" : ", with " + String.join(", ", down.others()) + " on it";
+    return down.wholeServer()
+        ? "The server was restarted: down for " + time + others + "; sessions ended."
+        : "Between the releases it was down for at most " + time + "; its sessions ended.";
+  }
+
   /** How a recovery ended. */
   public void settled(DeliveryOutcome outcome) {
-    String what = "delivery " + outcome.number() + " of " + outcome.application();
+    String what = "delivery " + outcome.number() + " of " + outcome.aim().release().application();
     switch (outcome.result()) {
       case DELIVERED -> screen.line(style.good("Finished:") + " " + what + " was proven.");
       case TAKEN_BACK ->
@@ -243,7 +302,7 @@ public final class DeliveryView implements LiveLine {
                   + " "
                   + what
                   + " was not proven; "
-                  + outcome.server()
+                  + outcome.aim().place().server()
                   + " is as it was before.");
       default -> screen.line(style.bad("Stuck:") + " " + what + " needs hands.");
     }
@@ -251,16 +310,16 @@ public final class DeliveryView implements LiveLine {
   }
 
   private void unchanged(DeliveryOutcome outcome, String release) {
-    switch (outcome.act()) {
+    switch (outcome.aim().act()) {
       case "deploy" -> {
         screen.line(
             style.good("Unchanged:")
                 + " "
                 + release
                 + " stands on "
-                + outcome.server()
+                + outcome.aim().place().server()
                 + " as described, and its checks pass.");
-        screen.line("Open " + style.place(outcome.address()));
+        screen.line("Open " + style.place(outcome.aim().place().address()));
       }
       case "check" ->
           screen.line(
@@ -270,30 +329,31 @@ public final class DeliveryView implements LiveLine {
                   + " of "
                   + release
                   + " on "
-                  + outcome.server()
+                  + outcome.aim().place().server()
                   + " in "
-                  + Amounts.seconds(outcome.millis())
+                  + Amounts.time(outcome.millis())
                   + ".");
       default -> screen.line(style.good("Unchanged:") + " " + release + " does not stand there.");
     }
   }
 
-  private void takenBack(DeliveryOutcome outcome, String release, String took, String number) {
+  private void takenBack(DeliveryOutcome outcome, String release, String number) {
     String word = outcome.result() == DeliveryOutcome.Result.INTERRUPTED ? "Interrupted" : "Failed";
     if (outcome.cause().isPresent()) {
       new FailureView(screen).cause(word, outcome.cause().get());
+      screen.line("  log   " + style.place(outcome.aim().place().log()));
       screen.gap();
     }
     screen.line(
         style.odd("Taken back:")
             + " "
-            + outcome.server()
+            + outcome.aim().place().server()
             + " is as it was before this "
-            + outcome.act()
+            + outcome.aim().act()
             + " of "
             + release
             + ", after "
-            + took
+            + Amounts.time(outcome.millis())
             + number
             + ".");
   }
@@ -308,7 +368,9 @@ public final class DeliveryView implements LiveLine {
     outcome.left().forEach(left -> screen.line("  left  " + left));
     if (!outcome.left().isEmpty()) {
       screen.line(
-          "  fix  settle what is named, then run 'jolly recover --on " + outcome.server() + "'");
+          "  fix  settle what is named, then run 'jolly recover --on "
+              + outcome.aim().place().server()
+              + "'");
     }
     for (String stays : outcome.stays()) {
       screen.line("Stays, being the application's own data: " + style.place(stays));

@@ -5,7 +5,7 @@ import jollycrate.step.Step;
 import jollycrate.watch.Progress;
 
 /** Shows on one line, drawn over again and again, what is being done now. */
-interface LiveLine extends Progress {
+public interface LiveLine extends Progress {
   /** Where it is shown. */
   Screen screen();
 

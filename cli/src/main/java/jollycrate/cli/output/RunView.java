@@ -114,11 +114,11 @@ public final class RunView implements LiveRun.Watch, LiveLine {
     String count = (checks - failed) + " of " + checks + " checks pass";
     String told = failed == 0 ? count : style.bad(count);
     String word = failed == 0 ? style.good("runs     ") : style.odd("runs     ");
-    String took = Amounts.seconds(outcome.millis());
+    String took = Amounts.time(outcome.millis());
     checks = 0;
     failed = 0;
     switch (outcome.result()) {
-      case DELIVERED -> told(word + outcome.address() + ", " + told + ", " + took);
+      case DELIVERED -> told(word + outcome.aim().place().address() + ", " + told + ", " + took);
       case UNCHANGED, CHECKS_FAILED -> told(word + "on, " + told + ", " + took);
       case INTERRUPTED -> told("interrupted");
       default -> {

@@ -22,6 +22,7 @@ public final class Screen {
   private final PrintStream err;
   private final Style style;
   private final Secrets secrets;
+  private final SlowNotes slow;
   private boolean drawn;
 
   /** Over two streams. */
@@ -30,6 +31,7 @@ public final class Screen {
     this.err = new PrintStream(err, true, StandardCharsets.UTF_8);
     this.style = style;
     this.secrets = secrets;
+    this.slow = new SlowNotes(text -> this.err.println(secrets.mask(text)));
   }
 
   /**
@@ -85,9 +87,11 @@ public final class Screen {
         style.live() ? style.bad("jolly: ") + secrets.mask(text) : "jolly: " + secrets.mask(text));
   }
 
-  /** What goes on, drawn over by whatever comes next; nothing when nobody watches. */
+  /** What goes on, drawn over by whatever comes next; told once it takes long if nobody watches. */
   public void live(String text) {
-    if (style.live()) {
+    if (!style.live()) {
+      slow.goesOn(text);
+    } else {
       String masked = secrets.mask(text);
       String cut = masked.substring(0, Math.min(masked.length(), style.width() - 2));
       err.print(CLEAR_LINE + style.faint(cut));
@@ -97,6 +101,7 @@ public final class Screen {
   }
 
   private void clear() {
+    slow.done();
     if (drawn) {
       err.print(CLEAR_LINE);
       err.flush();

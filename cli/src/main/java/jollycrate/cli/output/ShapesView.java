@@ -64,6 +64,6 @@ public final class ShapesView implements LiveLine {
   }
 
   private static String seconds(Duration duration) {
-    return Amounts.seconds(duration.toMillis());
+    return Amounts.time(duration.toMillis());
   }
 }

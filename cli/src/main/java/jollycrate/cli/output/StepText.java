@@ -1,5 +1,7 @@
 package jollycrate.cli.output;
 
+import java.util.ArrayList;
+import java.util.List;
 import jollycrate.server.Part;
 import jollycrate.server.Server;
 import jollycrate.step.Step;
@@ -9,6 +11,50 @@ record StepText(String verb, String object) {
 
   static StepText of(Server server, Step step) {
     return step.accept(new Words(server));
+  }
+
+  /**
+   * Steps with changes of files told by their size; several folders in a row are one line.
+   *
+   * @param diffs of files, as unified diffs
+   */
+  static List<StepText> together(Server server, List<Step> steps, List<String> diffs) {
+    List<StepText> rows = new ArrayList<>();
+    for (Step step : steps) {
+      StepText row = of(server, step);
+      StepText last = rows.isEmpty() ? row : rows.get(rows.size() - 1);
+      if (step instanceof Step.MakeFolder && last != row && last.verb.startsWith("make folder")) {
+        rows.set(rows.size() - 1, new StepText("make folders", last.object + " " + row.object));
+      } else {
+        rows.add(
+            step.file()
+                .map(change -> row.with(size(server.shown(change.path()), diffs)))
+                .orElse(row));
+      }
+    }
+    return rows;
+  }
+
+  private StepText with(String more) {
+    return more.isEmpty() ? this : new StepText(verb, object + "  " + more);
+  }
+
+  /** How much of a file changes; empty when it is no text. */
+  private static String size(String file, List<String> diffs) {
+    return diffs.stream()
+        .filter(diff -> diff.lines().limit(2).anyMatch(line -> line.endsWith(" " + file)))
+        .findFirst()
+        .map(StepText::size)
+        .orElse("");
+  }
+
+  private static String size(String diff) {
+    long added = diff.lines().skip(2).filter(line -> line.startsWith("+")).count();
+    long removed = diff.lines().skip(2).filter(line -> line.startsWith("-")).count();
+    if (diff.startsWith("--- /dev/null")) {
+      return "(new, " + Amounts.count((int) added, "line", "lines") + ")";
+    }
+    return "(+" + added + " -" + removed + " lines)";
   }
 
   private record Words(Server server) implements Step.Visitor<StepText> {

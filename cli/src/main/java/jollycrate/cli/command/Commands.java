@@ -1,0 +1,54 @@
+package jollycrate.cli.command;
+
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Function;
+
+/** Every command, by its words, in the order in which a newcomer meets them. */
+public final class Commands {
+  private static final Map<String, Function<Session, Command>> ALL = all();
+
+  private Commands() {}
+
+  private static Map<String, Function<Session, Command>> all() {
+    Map<String, Function<Session, Command>> all = new LinkedHashMap<>();
+    all.put("inspect", InspectCommand::new);
+    all.put("compare", CompareCommand::new);
+    all.put("pack", PackCommand::new);
+    all.put("server new", ServerNewCommand::new);
+    all.put("server list", ServerListCommand::new);
+    all.put("server start", session -> new ServerTurn(session, ServerTurn.Turn.START));
+    all.put("server stop", session -> new ServerTurn(session, ServerTurn.Turn.STOP));
+    all.put("server restart", session -> new ServerTurn(session, ServerTurn.Turn.RESTART));
+    all.put("server log", ServerLogCommand::new);
+    all.put("deploy", DeployCommand::new);
+    all.put("check", CheckCommand::new);
+    all.put("undeploy", UndeployCommand::new);
+    all.put("deliveries", DeliveriesCommand::new);
+    all.put("recover", RecoverCommand::new);
+    all.put("run", RunCommand::new);
+    all.put("try-shapes", ShapesCommand::new);
+    all.put("demo", DemoCommand::new);
+    return all;
+  }
+
+  /** The words of every command. */
+  public static List<String> names() {
+    return List.copyOf(ALL.keySet());
+  }
+
+  /** The command of those words. */
+  public static Optional<Command> named(String words, Session session) {
+    return Optional.ofNullable(ALL.get(words)).map(command -> command.apply(session));
+  }
+
+  /** The second words of the commands that begin with a first one. */
+  public static List<String> after(String first) {
+    return ALL.keySet().stream()
+        .filter(words -> words.startsWith(first + " "))
+        .map(words -> words.substring(first.length() + 1))
+        .toList();
+  }
+}

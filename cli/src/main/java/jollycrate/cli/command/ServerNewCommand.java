@@ -1,0 +1,90 @@
+package jollycrate.cli.command;
+
+import java.nio.file.Path;
+import jollycrate.app.Jvm;
+import jollycrate.app.ServerEntry;
+import jollycrate.app.ServersFile;
+import jollycrate.cli.options.Given;
+import jollycrate.cli.options.Option;
+import jollycrate.cli.options.Usage;
+import jollycrate.cli.options.WrongUsage;
+import jollycrate.cli.output.ExitCode;
+import jollycrate.cli.output.Screen;
+import jollycrate.site.NewServer;
+
+/** {@code jolly server new}. */
+public final class ServerNewCommand implements Command {
+  private static final Option HTTP =
+      Option.number("--http", "PORT", "HTTP port; else the first free from 8080");
+  private static final Option ADMIN =
+      Option.number(
+          "--admin", "PORT", "port of the admin listener, on loopback only; else the next free");
+  private static final Option ADDRESS =
+      Option.of("--address", "IP", "address that HTTP is bound to; else " + ServersFile.LOOPBACK);
+  private static final Option MEMORY =
+      Option.of("--memory", "SIZE", "maximum heap, like 512m; else " + Jvm.MEMORY);
+  private static final Option JAVA =
+      Option.of("--java", "HOME", "home of the Java it runs on; else the one jolly runs on");
+  private static final Option FOLDER =
+      Option.of("--folder", "PATH", "its own folder; else servers/NAME beside servers.toml");
+  private static final Option INSTALLATION =
+      Option.of(
+          "--installation",
+          "PATH",
+          "unpacked server that it runs; else the Tomcat that comes along");
+  private static final Option AS_SERVICE =
+      Option.of(
+          "--as-service", "make a service, in which one executable JAR or WAR runs by itself");
+
+  private final Session session;
+
+  /** In a session. */
+  public ServerNewCommand(Session session) {
+    this.session = session;
+  }
+
+  @Override
+  public Usage usage() {
+    return Usage.of(
+            "server new",
+            "Make a practice server or a service in a folder of its own.",
+            "It is described in servers.toml from then on, and started by the first delivery.")
+        .needs("NAME", "its name from now on")
+        .takes(HTTP, ADMIN, ADDRESS, MEMORY, JAVA, FOLDER, INSTALLATION, AS_SERVICE)
+        .example("jolly server new bench", "a practice server on the first free ports")
+        .example("jolly server new solo --as-service", "a place for one executable JAR or WAR")
+        .example(
+            "jolly server new t9 --installation ~/apache-tomcat-9",
+            "an instance of your own Tomcat");
+  }
+
+  @Override
+  public int run(Given given) {
+    if (given.has(AS_SERVICE) && given.has(INSTALLATION)) {
+      throw new WrongUsage("A service runs a program of its own and has no --installation");
+    }
+    ServerEntry entry =
+        session
+            .crate(given)
+            .newServer(
+                new NewServer(
+                    given.operand(0).orElseThrow(),
+                    given.text(FOLDER).map(Path::of),
+                    given.text(INSTALLATION).map(Path::of),
+                    given.number(HTTP),
+                    given.number(ADMIN),
+                    given.text(ADDRESS).orElse(ServersFile.LOOPBACK),
+                    given.text(MEMORY).orElse(Jvm.MEMORY),
+                    given.text(JAVA).map(Path::of),
+                    given.has(AS_SERVICE)));
+    if (given.json()) {
+      return session.done(entry);
+    }
+    Screen screen = session.screen();
+    String what = entry.service() ? " service " : " server ";
+    screen.line(screen.style().good("Made") + what + entry.name() + " in " + entry.folder());
+    String admin = entry.ports().admin().map(port -> ", admin port " + port).orElse("");
+    screen.line("HTTP port " + entry.ports().http() + admin + "; described in servers.toml");
+    return ExitCode.DONE.code();
+  }
+}

@@ -1,0 +1,73 @@
+package jollycrate.cli.options;
+
+import java.time.Duration;
+import java.util.Optional;
+import jollycrate.app.Durations;
+import jollycrate.build.BuildMode;
+import picocli.CommandLine.ParseResult;
+
+/** What somebody wrote behind the name of a command. */
+public final class Given {
+  private final ParseResult parsed;
+
+  Given(ParseResult parsed) {
+    this.parsed = parsed;
+  }
+
+  /** Whether a switch or an option is there. */
+  public boolean has(Option option) {
+    return parsed.hasMatchedOption(option.name());
+  }
+
+  /** The value of an option. */
+  public Optional<String> text(Option option) {
+    return Optional.ofNullable(parsed.matchedOptionValue(option.name(), (Object) null))
+        .map(String::valueOf);
+  }
+
+  /** The value of an option that is a whole number. */
+  public Optional<Integer> number(Option option) {
+    return Optional.ofNullable(parsed.matchedOptionValue(option.name(), (Integer) null));
+  }
+
+  /** The value of an option that is a length of time. */
+  public Optional<Duration> time(Option option) {
+    return text(option)
+        .map(
+            text ->
+                Durations.parse(text)
+                    .orElseThrow(
+                        () ->
+                            new WrongUsage(
+                                "'"
+                                    + text
+                                    + "' is no length of time like 90s or 2m, in "
+                                    + option.name())));
+  }
+
+  /** An argument that is no option, counted from 0. */
+  public Optional<String> operand(int index) {
+    return Optional.ofNullable(parsed.matchedPositionalValue(index, (String) null));
+  }
+
+  /** The name of the server that {@link Option#TO}, FROM or ON tells. */
+  public String server() {
+    return String.valueOf(parsed.matchedOptionValue(Option.TO.name(), (Object) null));
+  }
+
+  /** Whether a machine reads the output. */
+  public boolean json() {
+    return parsed.commandSpec().findOption(Option.JSON.name()) != null && has(Option.JSON);
+  }
+
+  /** Whether the project is built first. */
+  public BuildMode build() {
+    if (has(Option.BUILD) && has(Option.NO_BUILD)) {
+      throw new WrongUsage("--build and --no-build exclude each other");
+    }
+    if (has(Option.NO_BUILD)) {
+      return BuildMode.NEVER;
+    }
+    return has(Option.BUILD) ? BuildMode.ALWAYS : BuildMode.WHEN_STALE;
+  }
+}
