@@ -46,6 +46,7 @@ import jollycrate.server.Presence;
 import jollycrate.site.Kinds;
 import jollycrate.site.NewServer;
 import jollycrate.site.ServerFoundation;
+import jollycrate.site.ServerRemoval;
 import jollycrate.site.ServerState;
 import jollycrate.site.Sites;
 import jollycrate.stock.RecordsException;
@@ -363,6 +364,17 @@ public final class Crate {
         ApplicationFile.findUpwards(setting.folder(), ServersFile.NAME)
             .orElse(setting.folder().resolve(ServersFile.NAME));
     return foundation.found(wanted, file);
+  }
+
+  /**
+   * Removes a server on which nothing stands.
+   *
+   * @param meant whether it is done, or only told
+   */
+  public ServerRemoval removeServer(String name, boolean meant) {
+    ServerEntry entry = descriptions.entry(name);
+    return ServerRemoval.of(
+        site(entry), server(entry), descriptions.serversFile().orElseThrow(), meant);
   }
 
   /** Every described server as it stands now. */

@@ -58,10 +58,15 @@ public record Descriptions(Path folder, Function<Reference, String> values) {
         : PackChoice.chosen(application, Optional.empty());
   }
 
+  /** The file that describes the servers. */
+  public Optional<Path> serversFile() {
+    return ApplicationFile.findUpwards(folder, ServersFile.NAME);
+  }
+
   /** Every described server. */
   public List<ServerEntry> entries() {
     return ServersFile.read(
-        ApplicationFile.findUpwards(folder, ServersFile.NAME)
+        serversFile()
             .orElseThrow(
                 () ->
                     new NotDescribedException(

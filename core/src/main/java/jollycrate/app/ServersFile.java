@@ -11,6 +11,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Predicate;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.tomlj.Toml;
@@ -231,10 +232,46 @@ public final class ServersFile {
             ? Files.readString(path)
             : "# The servers that applications are delivered to.\n";
     String gap = text.isEmpty() || text.endsWith("\n") ? "\n" : "\n\n";
+    replace(path, text + gap + written(path, entry), entries -> true);
+  }
+
+  /**
+   * Takes an entry out; the rest stays byte for byte.
+   *
+   * @throws NotDescribedException when that cannot be done without touching others
+   */
+  public static void remove(Path path, String name) throws IOException {
+    List<ServerEntry> others =
+        read(path).stream().filter(entry -> !entry.name().equals(name)).toList();
+    String header = "\\s*\\[\\s*server\\s*\\.\\s*(?:NAME|\"NAME\"|'NAME')\\s*[.\\]].*";
+    Pattern own = Pattern.compile(header.replace("NAME", Pattern.quote(name)), Pattern.DOTALL);
+    StringBuilder kept = new StringBuilder();
+    boolean inside = false;
+    for (String line : Files.readString(path).split("(?<=\n)")) {
+      inside = line.stripLeading().startsWith("[") ? own.matcher(line).matches() : inside;
+      kept.append(inside ? "" : line);
+    }
+    if (!replace(path, kept.toString(), others::equals)) {
+      throw new NotDescribedException(
+          "Cannot take server '"
+              + name
+              + "' out of "
+              + path
+              + ": it is not written as a table [server."
+              + name
+              + "] of its own. Take it out by hand");
+    }
+  }
+
+  /** Puts a text in place of the file, unless what it describes is not what was meant. */
+  private static boolean replace(Path path, String text, Predicate<List<ServerEntry>> right)
+      throws IOException {
     Path beside = path.resolveSibling("." + path.getFileName() + ".part");
-    Files.writeString(beside, text + gap + written(path, entry), StandardCharsets.UTF_8);
+    Files.writeString(beside, text, StandardCharsets.UTF_8);
     try {
-      read(beside);
+      if (!right.test(read(beside))) {
+        return false;
+      }
       if (Files.exists(path)) {
         Files.setPosixFilePermissions(beside, Files.getPosixFilePermissions(path));
       }
@@ -243,6 +280,7 @@ public final class ServersFile {
           Files.exists(path) ? path.toRealPath() : path,
           StandardCopyOption.ATOMIC_MOVE,
           StandardCopyOption.REPLACE_EXISTING);
+      return true;
     } finally {
       Files.deleteIfExists(beside);
     }

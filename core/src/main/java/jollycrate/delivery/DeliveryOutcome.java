@@ -8,6 +8,7 @@ import jollycrate.check.CheckResult;
 import jollycrate.foresee.Finding;
 import jollycrate.server.Cause;
 import jollycrate.step.Step;
+import jollycrate.stock.Space;
 import jollycrate.watch.Aim;
 
 /**
@@ -33,7 +34,7 @@ public record DeliveryOutcome(
     List<CheckResult> checks,
     Optional<Cause> cause,
     List<String> left,
-    List<String> stays,
+    List<Space> stays,
     String note,
     Optional<Downtime> down,
     long millis) {

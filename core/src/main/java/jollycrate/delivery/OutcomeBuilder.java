@@ -12,6 +12,7 @@ import jollycrate.foresee.Finding;
 import jollycrate.server.Cause;
 import jollycrate.step.Step;
 import jollycrate.step.StepList;
+import jollycrate.stock.Space;
 import jollycrate.watch.Aim;
 
 /** Gathers what an outcome tells while a delivery goes on. */
@@ -26,7 +27,7 @@ final class OutcomeBuilder {
   private List<CheckResult> checks = List.of();
   private Optional<Cause> cause = Optional.empty();
   private List<String> left = List.of();
-  private List<String> stays = List.of();
+  private List<Space> stays = List.of();
   private String note = "";
 
   OutcomeBuilder(Aim aim, Instant start) {
@@ -86,7 +87,7 @@ final class OutcomeBuilder {
     return this;
   }
 
-  OutcomeBuilder stays(List<String> names) {
+  OutcomeBuilder stays(List<Space> names) {
     stays = names;
     return this;
   }

@@ -6,9 +6,9 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
-import jollycrate.host.Facts;
 import jollycrate.server.Keys;
 import jollycrate.server.Standing;
+import jollycrate.stock.Space;
 import jollycrate.watch.Site;
 
 /** Finds what an application wrote into the server's folder: never deleted, always named. */
@@ -20,7 +20,7 @@ final class Remains {
    *
    * @param standing what other applications own
    */
-  static List<String> of(Site site, Standing.Owner owner, Standing standing) {
+  static List<Space> of(Site site, Standing.Owner owner, Standing standing) {
     Set<String> known = new HashSet<>(owner.found());
     known.addAll(site.traits().own());
     known.addAll(site.traits().leftOut());
@@ -34,7 +34,7 @@ final class Remains {
                 .filter(path -> !known.contains(path.getFileName().toString()))
                 .toList());
     left.addAll(besidesOurs(site, owner, standing));
-    return left.stream().map(path -> shown(site, path)).toList();
+    return left.stream().map(path -> Space.of(site.files(), site.server(), path)).toList();
   }
 
   /** What stands in folders where only we put something. */
@@ -63,20 +63,5 @@ final class Remains {
     return path.startsWith(site.server().folder())
         ? site.server().folder().relativize(path).getName(0).toString()
         : "";
-  }
-
-  private static String shown(Site site, Path path) {
-    Facts facts = site.files().facts(path);
-    String slash = facts.isFolder() ? "/" : "";
-    return site.server().shown(path) + slash + " (" + size(site, facts) + " bytes)";
-  }
-
-  private static long size(Site site, Facts facts) {
-    if (!facts.isFolder()) {
-      return facts.size();
-    }
-    return site.files().facts(site.files().list(facts.path())).stream()
-        .mapToLong(child -> size(site, child))
-        .sum();
   }
 }

@@ -114,7 +114,7 @@ public final class ServerService {
   }
 
   /** Every command that changes something recovers first. */
-  private void recoverFirst() {
+  public void recoverFirst() {
     if (Recovery.unfinished(site).isEmpty()) {
       return;
     }

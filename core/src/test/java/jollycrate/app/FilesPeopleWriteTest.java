@@ -280,4 +280,20 @@ class FilesPeopleWriteTest {
         .singleElement()
         .satisfies(problem -> assertThat(problem.message()).contains("several files match"));
   }
+
+  @Test
+  void anEntryIsTakenOutAndTheRestStaysByteForByte() throws IOException {
+    String one = "# ours\n[server.a]\nfolder = \"a\"\nhttp = 1\nadmin = 2\n\n";
+    String other =
+        "[server.b]\nfolder = \"b\"\nhttp = 3\nadmin = 4\n[server.b.variables]\nX = \"[y\"\n";
+    String last = "\n  [ server . c ]\nfolder = \"c\"\nhttp = 5 # five\nadmin = 6";
+    Path file = Files.writeString(folder.resolve("servers.toml"), one + other + last);
+    ServersFile.remove(file, "b");
+    assertThat(Files.readString(file)).isEqualTo(one + last.substring(1));
+    Path inline =
+        Files.writeString(
+            folder.resolve("inline.toml"),
+            "server.a = { folder = \"a\", http = 1, admin = 2 }\n" + other);
+    assertThatThrownBy(() -> ServersFile.remove(inline, "a")).hasMessageContaining("by hand");
+  }
 }

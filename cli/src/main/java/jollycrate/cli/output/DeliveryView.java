@@ -13,6 +13,7 @@ import jollycrate.pack.Packed;
 import jollycrate.server.Cause;
 import jollycrate.server.Server;
 import jollycrate.step.StepList;
+import jollycrate.stock.Space;
 import jollycrate.watch.Aim;
 
 /** Shows a delivery while it goes on, and how it ended. */
@@ -372,8 +373,13 @@ public final class DeliveryView implements LiveLine {
               + outcome.aim().place().server()
               + "'");
     }
-    for (String stays : outcome.stays()) {
-      screen.line("Stays, being the application's own data: " + style.place(stays));
+    for (Space stays : outcome.stays()) {
+      screen.line(
+          "Stays, being the application's own data: "
+              + style.place(stays.path())
+              + " ("
+              + Amounts.size(stays.size())
+              + ")");
     }
     if (!outcome.note().isEmpty()) {
       screen.line(style.faint("Note: " + outcome.note() + "."));

@@ -73,14 +73,15 @@ public final class HelpPage {
   }
 
   private void row(String left, String right) {
-    String first = MARGIN + String.format("%-" + COLUMN + "s", left);
-    if (left.length() > COLUMN - 2) {
-      screen.line(MARGIN + left);
-      first = MARGIN + " ".repeat(COLUMN);
+    row(COLUMN, left, right);
+  }
+
+  private void row(int column, String left, String right) {
+    String begin = String.format("%-" + column + "s", left);
+    for (String line : wrapped(right, style.width() - MARGIN.length() - column)) {
+      screen.line(MARGIN + begin + line);
+      begin = " ".repeat(column);
     }
-    List<String> lines = wrapped(right, style.width() - MARGIN.length() - COLUMN);
-    screen.line(first + lines.get(0));
-    lines.stream().skip(1).forEach(line -> screen.line(MARGIN + " ".repeat(COLUMN) + line));
   }
 
   private void paragraph(String margin, String text) {

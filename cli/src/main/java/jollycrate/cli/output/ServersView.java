@@ -1,6 +1,7 @@
 package jollycrate.cli.output;
 
 import java.util.List;
+import jollycrate.site.ServerRemoval;
 import jollycrate.site.ServerState;
 
 /** Shows servers as they stand. */
@@ -46,5 +47,31 @@ public final class ServersView {
         server.trouble().lines().forEach(line -> screen.line("  " + style.odd(line)));
       }
     }
+  }
+
+  /** What goes with a server. */
+  public void show(ServerRemoval removal) {
+    Style style = screen.style();
+    String name = removal.server();
+    if (!removal.folder().isEmpty()) {
+      screen.line(
+          (removal.removed() ? "Deleted " : "Would delete ") + style.place(removal.folder()));
+      Table table = new Table("  ");
+      removal
+          .paths()
+          .forEach(
+              content ->
+                  table
+                      .row()
+                      .cell(content.path())
+                      .cell(Amounts.size(content.size()), style::faint));
+      table.lines().forEach(screen::line);
+    }
+    screen.line(
+        removal.removed()
+            ? style.good("Removed") + " server " + name + " from servers.toml"
+            : "Would take server "
+                + name
+                + " out of servers.toml. Nothing was changed; --delete does it");
   }
 }

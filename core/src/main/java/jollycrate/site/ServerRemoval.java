@@ -1,0 +1,80 @@
+package jollycrate.site;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import jollycrate.app.NotDescribedException;
+import jollycrate.app.ServersFile;
+import jollycrate.delivery.ServerService;
+import jollycrate.host.HostFiles;
+import jollycrate.server.Standing;
+import jollycrate.server.Stock;
+import jollycrate.stock.Space;
+import jollycrate.watch.Site;
+
+/**
+ * Removes a server that nothing stands on any more.
+ *
+ * @param folder its own, which goes with it; none when it is an installation too
+ * @param paths what stands in that folder, at its top
+ * @param removed whether it was done, or is only told
+ */
+public record ServerRemoval(String server, String folder, List<Space> paths, boolean removed) {
+
+  /**
+   * Says what goes, and removes it when that is meant.
+   *
+   * @param file that describes the server
+   * @throws NotDescribedException when something stands there, or may still run
+   */
+  public static ServerRemoval of(Site site, ServerService service, Path file, boolean meant) {
+    service.recoverFirst();
+    String name = site.server().name();
+    mustBeEmpty(site, name);
+    Path folder = site.server().folder();
+    boolean own = !folder.equals(site.server().installation());
+    HostFiles files = site.files();
+    List<Space> contents =
+        own
+            ? files.list(folder).stream().map(path -> Space.of(files, site.server(), path)).toList()
+            : List.of();
+    if (meant) {
+      try {
+        ServersFile.remove(file, name);
+      } catch (IOException e) {
+        throw new UncheckedIOException(e);
+      }
+      if (own) {
+        files.deleteTree(folder);
+      }
+    }
+    return new ServerRemoval(name, own ? folder.toString() : "", contents, meant);
+  }
+
+  private static void mustBeEmpty(Site site, String name) {
+    Stock stock = site.stockTaker().take(List.of());
+    String standing =
+        Stream.concat(
+                stock.standing().applications().stream().map(Standing.Owner::name),
+                site.kind().occupants(stock).stream()
+                    .map(occupant -> site.server().shown(occupant.path())))
+            .distinct()
+            .collect(Collectors.joining(", "));
+    if (!standing.isEmpty()) {
+      throw cannot(
+          name, standing + " stands there. Take it away first: jolly undeploy APP --from " + name);
+    }
+    if (!stock.process().isStopped()) {
+      throw cannot(
+          name,
+          stock.process().unread().orElse("it runs") + ". End it first: jolly server stop " + name);
+    }
+  }
+
+  private static NotDescribedException cannot(String name, String reason) {
+    return new NotDescribedException("Cannot remove server '" + name + "': " + reason);
+  }
+}
