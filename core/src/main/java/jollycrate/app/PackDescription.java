@@ -14,6 +14,7 @@ import jollycrate.pack.Shape;
  * @param standalone libraries that it needs only when it runs standalone
  * @param main class to start, when it is told
  * @param settingsFile path inside of the JSON file that settings go to
+ * @param fallback page that answers navigations to paths where nothing stands
  * @param javax whether the server of a front end offers {@code javax.servlet}
  * @param target the artifact that {@code jolly pack} writes
  */
@@ -27,12 +28,24 @@ public record PackDescription(
     Optional<String> main,
     PackRequest.Choice choice,
     Optional<String> settingsFile,
+    Optional<String> fallback,
     boolean javax,
     Path target) {
 
   /** The same in another shape. */
   public PackDescription in(Shape other) {
     return new PackDescription(
-        name, other, classes, web, libs, standalone, main, choice, settingsFile, javax, target);
+        name,
+        other,
+        classes,
+        web,
+        libs,
+        standalone,
+        main,
+        choice,
+        settingsFile,
+        fallback,
+        javax,
+        target);
   }
 }

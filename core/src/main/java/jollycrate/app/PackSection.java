@@ -26,6 +26,7 @@ final class PackSection {
           "leave-out",
           "keep",
           "settings-file",
+          "fallback",
           "servlet-api",
           "to");
   private static final String NAME_FORM = "[A-Za-z0-9][A-Za-z0-9._-]*";
@@ -85,6 +86,7 @@ final class PackSection {
             new PackRequest.Choice(
                 packages(section), patterns(section, "leave-out"), patterns(section, "keep")),
             settingsFile(section),
+            fallback(section, shape),
             javax(section),
             target(section, shape, name));
     boolean something = !description.classes().isEmpty() || !description.web().isEmpty();
@@ -161,6 +163,19 @@ final class PackSection {
           "Write its path from the root, like \"settings.json\"");
     }
     return file;
+  }
+
+  private static Optional<String> fallback(Section section, Shape shape) {
+    Optional<String> page = section.text("fallback");
+    if (page.isPresent() && shape != Shape.WEB) {
+      section.problem("fallback", "only a front end has one", "Write shape = \"front-end\"");
+    } else if (page.isPresent() && !page.get().matches("(?!/)[^?#]+\\.html?")) {
+      section.problem(
+          "fallback",
+          "'" + page.get() + "' is no page inside the artifact",
+          "Write its path from the root, like \"index.html\"");
+    }
+    return page;
   }
 
   private static boolean javax(Section section) {

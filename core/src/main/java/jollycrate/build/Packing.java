@@ -126,6 +126,7 @@ public final class Packing {
             application.path().orElse("/"),
             application.settings(),
             web ? description.settingsFile() : Optional.empty(),
+            web ? description.fallback() : Optional.empty(),
             description.javax()),
         time());
   }

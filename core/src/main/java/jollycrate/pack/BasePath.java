@@ -17,7 +17,7 @@ import org.jsoup.parser.Parser;
 
 /**
  * Finds in a page or a style sheet what starts from the server's root, so that it can start from
- * the application's. Scripts are not looked into: nobody can tell what a text in them is for.
+ * the application's. A path changes only when a file is packed that it leads to.
  */
 final class BasePath {
   /** The id of the element that settings go to. */
@@ -39,6 +39,7 @@ final class BasePath {
   private final List<Splice> splices = new ArrayList<>();
   private final List<String> told = new ArrayList<>();
   private final List<String> missing = new ArrayList<>();
+  private final List<String> left = new ArrayList<>();
   private final String built;
   private final Predicate<String> packed;
 
@@ -75,7 +76,12 @@ final class BasePath {
     return told;
   }
 
-  /** Rewritten paths of assets that are not packed, as {@code file:line: path}. */
+  /** Paths that were left as they are written, as {@code file:line: path}. */
+  List<String> left() {
+    return left;
+  }
+
+  /** Paths of assets that are not packed, as {@code file:line: path}. */
   List<String> missing() {
     return missing;
   }
@@ -150,10 +156,13 @@ final class BasePath {
     }
     boolean known = !built.isEmpty() && (path.equals(built) || path.startsWith(built + "/"));
     String inside = known ? path.substring(built.length()) : path;
-    change(at, at + path.length(), base + inside);
-    String file = inside.replaceFirst("[?#].*", "").replaceFirst("^/", "");
-    if (asset && !file.isEmpty() && !packed.test(file)) {
-      missing.add(name + ":" + lineOf(at) + ": " + base + inside);
+    boolean stands = packed.test(inside.replaceFirst("[?#].*", "").replaceFirst("^/", ""));
+    if (known || stands) {
+      change(at, at + path.length(), base + inside);
+    }
+    if (!stands) {
+      String shown = name + ":" + lineOf(at) + ": " + (known ? base + inside : path);
+      (asset ? missing : left).add(shown);
     }
   }
 

@@ -58,11 +58,17 @@ public record PackRequest(
    * @param path context path, {@code /} for the root
    * @param settings values for the page
    * @param settingsFile path inside of the JSON file that they go to; empty: into the pages' block
+   * @param fallback page that answers navigations to paths where nothing stands
    * @param javax whether the server offers {@code javax.servlet}
    */
   public record Pages(
-      String path, Map<String, Object> settings, Optional<String> settingsFile, boolean javax) {
+      String path,
+      Map<String, Object> settings,
+      Optional<String> settingsFile,
+      Optional<String> fallback,
+      boolean javax) {
     /** At the root, without settings. */
-    public static final Pages PLAIN = new Pages("/", Map.of(), Optional.empty(), false);
+    public static final Pages PLAIN =
+        new Pages("/", Map.of(), Optional.empty(), Optional.empty(), false);
   }
 }

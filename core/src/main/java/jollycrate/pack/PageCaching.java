@@ -55,7 +55,7 @@ final class PageCaching {
           List.of());
       return;
     }
-    add(contents, namespace, "");
+    add(contents, namespace, "", "");
     contents.remark("browsers ask for pages each time", List.of());
   }
 
@@ -89,16 +89,29 @@ final class PageCaching {
    * Adds it. A web fragment leaves the project's own web.xml, or that there is none, as it is.
    *
    * @param settings path of a settings file, or empty
+   * @param fallback page that answers navigations to paths where nothing stands, or empty
    */
-  static void add(Contents contents, ServletNamespace api, String settings) throws IOException {
+  static void add(Contents contents, ServletNamespace api, String settings, String fallback)
+      throws IOException {
     String namespace = api.label();
     Map<String, byte[]> parts = new TreeMap<>(InsideParts.of("jollycrate/pages"));
     parts.putAll(InsideParts.of("jollycrate/pages/" + namespace));
+    String second =
+        fallback.isEmpty()
+            ? ""
+            : text("fallback")
+                .replace("@api@", namespace)
+                .replace("@page@", XmlDocument.escape(fallback));
     String fragment =
-        new String(InsideParts.text("pages/" + namespace + ".xml"), StandardCharsets.UTF_8)
-            .replace("@settings@", XmlDocument.escape(settings));
+        text(namespace)
+            .replace("@settings@", XmlDocument.escape(settings))
+            .replace("@fallback@", second);
     parts.put("META-INF/web-fragment.xml", fragment.getBytes(StandardCharsets.UTF_8));
     contents.add("WEB-INF/lib/page-caching.jar", stored(parts), "page caching");
+  }
+
+  private static String text(String name) throws IOException {
+    return new String(InsideParts.text("pages/" + name + ".xml"), StandardCharsets.UTF_8);
   }
 
   private static byte[] stored(Map<String, byte[]> parts) throws IOException {

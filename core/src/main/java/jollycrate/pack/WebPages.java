@@ -28,6 +28,8 @@ final class WebPages {
   private final List<String> rewritten = new ArrayList<>();
   private final List<String> settled = new ArrayList<>();
   private final List<String> missing = new ArrayList<>();
+  private final List<String> left = new ArrayList<>();
+  private final List<String> inScripts = new ArrayList<>();
   private String built = "";
 
   WebPages(PackRequest request, Contents contents) {
@@ -49,22 +51,30 @@ final class WebPages {
     PageCaching.add(
         contents,
         pages.javax() ? ServletNamespace.JAVAX : ServletNamespace.JAKARTA,
-        pages.settingsFile().orElse(""));
+        pages.settingsFile().orElse(""),
+        fallback());
     if (!rewritten.isEmpty()) {
       contents.remark(
-          rewritten.size()
-              + (rewritten.size() == 1 ? " path" : " paths")
-              + " rewritten for "
-              + pages.path(),
+          Amount.of(rewritten.size(), "path", "paths") + " rewritten for " + pages.path(),
           rewritten);
     }
     if (!missing.isEmpty()) {
       contents.warn("pages ask for files that are not packed", missing);
     }
+    if (!left.isEmpty()) {
+      contents.remark(
+          Amount.of(left.size(), "path was", "paths were")
+              + " left as written, as no packed file is named so",
+          left);
+    }
+    if (!inScripts.isEmpty()) {
+      contents.warn(
+          "scripts ask at the server's root, and the application lives at " + pages.path(),
+          inScripts);
+    }
     contents.remark(
         "browsers ask for pages each time and keep "
-            + assets
-            + (assets == 1 ? " fingerprinted asset" : " fingerprinted assets")
+            + Amount.of(assets, "fingerprinted asset", "fingerprinted assets")
             + " for a year",
         List.of());
   }
@@ -82,21 +92,48 @@ final class WebPages {
     return "";
   }
 
+  /** Whether a path inside leads to a packed file, or to a folder with a first page. */
+  private boolean isPacked(String path) {
+    String folder = path.isEmpty() || path.endsWith("/") ? path : path + "/";
+    return contents.entries().containsKey(path)
+        || contents.entries().containsKey(folder + "index.html");
+  }
+
+  private String fallback() {
+    String page = pages.fallback().orElse("");
+    if (!page.isEmpty() && !contents.entries().containsKey(page)) {
+      throw new PackException(
+          "Cannot use '" + page + "' as the fallback: no such page is packed. Fix 'fallback'");
+    }
+    if (!page.isEmpty()) {
+      contents.remark(page + " answers where nothing stands", List.of());
+    }
+    return page;
+  }
+
   private static String simple(String name) {
     return name.substring(name.lastIndexOf('/') + 1);
   }
 
   private void prepare(Entry entry) throws IOException {
     String name = entry.name();
+    if (name.endsWith(".js") || name.endsWith(".mjs")) {
+      inScripts.addAll(ScriptPaths.of(name, text(entry), pages.path(), this::isPacked));
+      return;
+    }
     if (!PageCaching.isPage(name) && !name.endsWith(".css")) {
       return;
     }
     String text = text(entry);
-    BasePath base = new BasePath(name, text, pages.path(), built, contents.entries()::containsKey);
+    BasePath base = new BasePath(name, text, pages.path(), built, this::isPacked);
     List<Splice> splices =
         new ArrayList<>(PageCaching.isPage(name) ? base.inPage() : base.inStyle());
     rewritten.addAll(base.told());
     missing.addAll(base.missing());
+    left.addAll(base.left());
+    if (PageCaching.isPage(name)) {
+      inScripts.addAll(ScriptPaths.inPage(name, text, pages.path(), this::isPacked));
+    }
     if (PageCaching.isPage(name) && !pages.settings().isEmpty()) {
       base.settingsBlock(json())
           .ifPresent(

@@ -21,6 +21,7 @@ final class Project {
   private final List<Path> libs = new ArrayList<>();
   private final List<Path> alone = new ArrayList<>();
   private PackRequest.Choice choice = PackRequest.Choice.ALL;
+  private Optional<String> fallback = Optional.empty();
   private PackRequest.Pages pages = PackRequest.Pages.PLAIN;
   private Optional<String> main = Optional.empty();
   private final SortedMap<String, String> standaloneSettings = new TreeMap<>();
@@ -74,8 +75,14 @@ final class Project {
     return this;
   }
 
+  /** Before the path is told. */
+  Project fallback(String page) {
+    fallback = Optional.of(page);
+    return this;
+  }
+
   Project at(String path, Map<String, Object> settings, Optional<String> settingsFile) {
-    pages = new PackRequest.Pages(path, settings, settingsFile, false);
+    pages = new PackRequest.Pages(path, settings, settingsFile, fallback, false);
     return this;
   }
 

@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import jollycrate.pages.Freshness;
+import jollycrate.pages.Navigation;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -22,10 +23,11 @@ class WebPagesTest {
   @TempDir Path folder;
 
   private Packed pack(String path, String page, Map<String, Object> settings) throws IOException {
-    return new Project(folder)
-        .file("web/index.html", page)
-        .at(path, settings, Optional.empty())
-        .pack(Shape.WEB);
+    Project project = new Project(folder).file("web/index.html", page);
+    for (String packed : List.of("x", "a", "a.png", "b.png", "c", "desktop", "logo.svg")) {
+      project.file("web/" + packed, packed);
+    }
+    return project.at(path, settings, Optional.empty()).pack(Shape.WEB);
   }
 
   @ParameterizedTest
@@ -50,7 +52,9 @@ class WebPagesTest {
           <a href="x/y">                         | <a href="x/y">
           <a href="https://a.example/x">         | <a href="https://a.example/x">
           <img srcset="/a.png 1x, /b.png 2x">    | <img srcset="/desk/a.png 1x, /desk/b.png 2x">
-          <form action="/save">                  | <form action="/desk/save">
+          <form action="/guestbook/api">         | <form action="/guestbook/api">
+          <a href="/tickets">                    | <a href="/tickets">
+          <a href="/x?y=1#z">                    | <a href="/desk/x?y=1#z">
           <p style="background:url(/a.png)">     | <p style="background:url(/desk/a.png)">
           <style>a{b:url('/c')}</style>          | <style>a{b:url('/desk/c')}</style>
           <style>/* url(/c) */</style>           | <style>/* url(/c) */</style>
@@ -73,7 +77,40 @@ class WebPagesTest {
         .filteredOn(Packed.Remark::warning)
         .singleElement()
         .extracting(Packed.Remark::details)
-        .isEqualTo(List.of("index.html:1: /desk/app.js"));
+        .isEqualTo(List.of("index.html:1: /app.js"));
+  }
+
+  @Test
+  void pathsOfScriptsAreWarnedOfAndStay() throws IOException {
+    String script =
+        "<script>\nfetch('/api/tickets'); show(\"/logo.svg\", '/desk/own', '/words');\n</script>";
+    Packed packed = pack("/desk", script, Map.of());
+    assertThat(Project.text(packed, "index.html")).isEqualTo(script);
+    assertThat(packed.remarks())
+        .filteredOn(Packed.Remark::warning)
+        .singleElement()
+        .extracting(Packed.Remark::details)
+        .isEqualTo(List.of("index.html:2: /api/tickets", "index.html:2: /logo.svg"));
+    assertThat(pack("/", script, Map.of()).remarks()).noneMatch(Packed.Remark::warning);
+  }
+
+  @Test
+  void aFallbackAnswersOnlyTheOpeningOfPages() throws IOException {
+    Packed packed =
+        new Project(folder)
+            .file("web/index.html", "<p>")
+            .fallback("index.html")
+            .at("/", Map.of(), Optional.empty())
+            .pack(Shape.WEB);
+    assertThat(Project.text(packed, "WEB-INF/lib/page-caching.jar"))
+        .contains("jollycrate.pages.jakarta.Fallback", "<param-value>index.html</param-value>");
+    String page = "text/html,*/*";
+    assertThat(Navigation.opens("GET", "/tickets/7", "navigate", page)).isTrue();
+    assertThat(Navigation.opens("GET", "/tickets/7", null, page)).isTrue();
+    assertThat(Navigation.opens("GET", "/tickets/7", "cors", page)).isFalse();
+    assertThat(Navigation.opens("GET", "/app.js", "navigate", page)).isFalse();
+    assertThat(Navigation.opens("GET", "/api/tickets", null, "application/json")).isFalse();
+    assertThat(Navigation.opens("POST", "/tickets", "navigate", page)).isFalse();
   }
 
   @Test
@@ -95,6 +132,7 @@ class WebPagesTest {
     Packed packed =
         new Project(folder)
             .file("web/index.html", page)
+            .file("web/x", "x")
             .at("/r\u00e4der", Map.of(), Optional.empty())
             .pack(Shape.WEB);
     assertThat(new String(Project.content(packed, "index.html"), StandardCharsets.ISO_8859_1))
