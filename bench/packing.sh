@@ -60,7 +60,7 @@ echo "$(find . -type f | wc -l) files, $(du -sm --apparent-size . | cut -f1) MB"
 echo "| what | jolly | compared with | ratio | aim |"
 echo "|---|---|---|---|---|"
 
-gone() { rm -rf crate "$work/theirs.war" "$work/union"; }
+gone() { rm -rf packed "$work/theirs.war" "$work/union"; }
 pack() { jolly pack; }
 jar_create() {
   "$jdk/bin/jar" --create --date=2000-01-01T00:00:00Z --file "$work/theirs.war" -C "$work/exploded" .

@@ -26,6 +26,7 @@ import jollycrate.artifact.ClassPathPlace;
 import jollycrate.artifact.Comparison;
 import jollycrate.artifact.ZipArchive;
 import jollycrate.build.BuildMode;
+import jollycrate.build.DescribedFile;
 import jollycrate.build.Drivers;
 import jollycrate.build.Packing;
 import jollycrate.build.ProjectSource;
@@ -33,6 +34,7 @@ import jollycrate.check.HttpRequester;
 import jollycrate.delivery.DeliveryOutcome;
 import jollycrate.delivery.DeliveryService;
 import jollycrate.delivery.ServerService;
+import jollycrate.delivery.Source;
 import jollycrate.file.Digests;
 import jollycrate.file.Trees;
 import jollycrate.host.Host;
@@ -205,8 +207,14 @@ public final class Crate {
     boolean described = !finished.undescribed() && descriptions.isDescribed();
     Application application =
         described ? described(finished, artifact, entry) : undescribed(finished, artifact, entry);
+    Source source = ProjectSource.of(host, application);
     return service(entry)
-        .deploy(application, artifact, ProjectSource.of(host, application), onAdminPort, dryRun);
+        .deploy(
+            application,
+            artifact,
+            described ? source.with(DescribedFile.findings(artifact, application)) : source,
+            onAdminPort,
+            dryRun);
   }
 
   private Application described(FinishedArtifact finished, Artifact artifact, ServerEntry entry) {
@@ -221,15 +229,6 @@ public final class Crate {
               + " describes it. Write them there under [app], or add --undescribed");
     }
     Optional<String> version = Optional.of(artifact.version()).filter(told -> !told.isEmpty());
-    progress.note(
-        finished.file().getFileName()
-            + " is delivered as "
-            + description
-            + " describes it"
-            + read.version()
-                .filter(told -> version.isPresent() && !version.get().equals(told))
-                .map(told -> "; it is " + version.get() + ", and " + told + " stands there")
-                .orElse(""));
     return withDrivers(
         Descriptions.placed(read.delivering(finished.file(), version.or(read::version)), entry));
   }

@@ -1,6 +1,7 @@
 package jollycrate.delivery;
 
 import java.util.List;
+import java.util.stream.Stream;
 import jollycrate.foresee.Finding;
 
 /**
@@ -12,4 +13,9 @@ import jollycrate.foresee.Finding;
 public record Source(String revision, List<Finding> findings) {
   /** Nothing is known of it. */
   public static final Source UNKNOWN = new Source("", List.of());
+
+  /** The same with more that was seen. */
+  public Source with(List<Finding> more) {
+    return new Source(revision, Stream.concat(findings.stream(), more.stream()).toList());
+  }
 }

@@ -17,9 +17,6 @@ public interface Progress {
   /** The artifact was packed. */
   default void packed(Packed packed) {}
 
-  /** Something to know before anything is done. */
-  default void note(String text) {}
-
   /** An earlier delivery that had not ended is settled first. */
   default void recovering(int delivery, String what) {}
 

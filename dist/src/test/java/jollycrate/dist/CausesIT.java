@@ -24,7 +24,7 @@ class CausesIT {
                 Wars.listenerSource("Start", "throw new IllegalStateException(\"no tyres\");"))
             .write("shop.war");
     try (Workshop workshop = Workshop.open(folder)) {
-      assertThat(workshop.ends(5, "deploy", war.toString(), "--to", "bench").out())
+      assertThat(workshop.ends(5, "deploy", war.toString(), "--undescribed", "--to", "bench").out())
           .contains("Failed: listener shop.Start threw IllegalStateException: no tyres")
           .contains("at    shop.Start.contextInitialized(Start.java:4)")
           .contains("told in logs/server.log:")
@@ -42,7 +42,7 @@ class CausesIT {
                 "Pump.class")
             .write("shop.war");
     try (Workshop workshop = Workshop.open(folder)) {
-      assertThat(workshop.ends(5, "deploy", war.toString(), "--to", "bench").out())
+      assertThat(workshop.ends(5, "deploy", war.toString(), "--undescribed", "--to", "bench").out())
           .contains("Failed: class shop.Pump is missing")
           .contains("at    shop.Start.contextInitialized(Start.java:4)")
           .contains("fix  Add the library that holds it to WEB-INF/lib");
@@ -62,10 +62,14 @@ class CausesIT {
                     + "<url-pattern>/ghost</url-pattern></servlet-mapping>")
             .write("unknown.war");
     try (Workshop workshop = Workshop.open(folder)) {
-      assertThat(workshop.ends(4, "deploy", broken.toString(), "--to", "bench").out())
+      assertThat(
+              workshop.ends(4, "deploy", broken.toString(), "--undescribed", "--to", "bench").out())
           .contains("broken.war: WEB-INF/web.xml:3:")
           .contains("Blocked: nothing was touched");
-      assertThat(workshop.ends(5, "deploy", unknown.toString(), "--to", "bench").out())
+      assertThat(
+              workshop
+                  .ends(5, "deploy", unknown.toString(), "--undescribed", "--to", "bench")
+                  .out())
           .contains("unknown servlet name [ghost]");
     }
   }
@@ -109,12 +113,13 @@ class CausesIT {
             .source("Old", "public class Old { String api = \"javax/servlet/http/HttpServlet\"; }")
             .write("old.war");
     try (Workshop workshop = Workshop.open(folder)) {
-      assertThat(workshop.ends(4, "deploy", old.toString(), "--to", "bench").out())
+      assertThat(workshop.ends(4, "deploy", old.toString(), "--undescribed", "--to", "bench").out())
           .contains("it is made for javax.servlet, and Tomcat 10.1")
           .contains("offers jakarta.servlet")
           .contains("seen  WEB-INF/classes/shop/Old.class");
       Path none = Files.writeString(folder.resolve("text.war"), "no archive");
-      assertThat(workshop.ends(4, "deploy", none.toString(), "--to", "bench").err())
+      assertThat(
+              workshop.ends(4, "deploy", none.toString(), "--undescribed", "--to", "bench").err())
           .contains("Cannot read '" + none + "' as an archive");
     }
   }

@@ -17,14 +17,22 @@ class DeployFileIT {
     try (Workshop workshop = Workshop.open(folder)) {
       Files.delete(workshop.folder.resolve("jolly.toml"));
       Path war = Wars.empty(folder).entry("index.html", "<p>from outside</p>").write("api#v3.war");
-      String told = workshop.ok("deploy", war.toString(), "--to", "bench");
+      String told = workshop.ok("deploy", war.toString(), "--undescribed", "--to", "bench");
       assertThat(told).contains("Open http://127.0.0.1:" + workshop.http + "/api/v3");
       assertThat(workshop.page("/api/v3/")).contains("from outside");
       assertThat(workshop.ok("check", "api-v3", "--on", "bench")).contains("Passed: 1 check");
       Path other = Wars.empty(folder).entry("index.html", "<p>other</p>").write("other.war");
       assertThat(
               workshop
-                  .ends(4, "deploy", other.toString(), "--to", "bench", "--path", "/api/v3")
+                  .ends(
+                      4,
+                      "deploy",
+                      other.toString(),
+                      "--undescribed",
+                      "--to",
+                      "bench",
+                      "--path",
+                      "/api/v3")
                   .out())
           .contains("/api/v3: 'api-v3' stands at this context path");
       workshop.ok("undeploy", "api-v3", "--from", "bench");
@@ -37,10 +45,10 @@ class DeployFileIT {
     try (Workshop workshop = Workshop.open(folder)) {
       String before = workshop.trace();
       Path war = Wars.empty(folder).entry("index.html", "<p>keys</p>").write("keys.war");
-      workshop.ok("deploy", war.toString(), "--to", "bench", "--on-admin-port");
+      workshop.ok("deploy", war.toString(), "--undescribed", "--to", "bench", "--on-admin-port");
       assertThat(workshop.page(workshop.admin, "/keys/")).contains("keys");
       assertThat(workshop.page("/keys/")).startsWith("404");
-      workshop.ok("deploy", war.toString(), "--to", "bench");
+      workshop.ok("deploy", war.toString(), "--undescribed", "--to", "bench");
       assertThat(workshop.page("/keys/")).contains("keys");
       assertThat(workshop.page(workshop.admin, "/keys/")).startsWith("404");
       workshop.ok("undeploy", "keys", "--from", "bench");
@@ -63,7 +71,7 @@ class DeployFileIT {
                       "Answer",
                       "response.getWriter().print(getServletContext().getInitParameter(\"greeting\"));"))
               .write("shop.war");
-      workshop.ok("deploy", war.toString(), "--to", "bench");
+      workshop.ok("deploy", war.toString(), "--undescribed", "--to", "bench");
       assertThat(workshop.page("/shop/")).contains("good morning");
       assertThat(workshop.server.resolve("conf/Catalina/localhost/shop.xml"))
           .content()

@@ -23,7 +23,8 @@ import org.junit.jupiter.api.io.TempDir;
 class FrontIT {
   private static final long BREATH_NANOS = 4_000_000;
   private static final Path NGINX = Path.of("/usr/sbin/nginx");
-  private static final String PORT = "[program]\nport = { argument = \"{value}\" }";
+  private static final String PORT =
+      "[program]\nport = { argument = \"{value}\" }\nrestart = \"never\"";
   private static final String CHECK =
       "[[check]]\nname = \"it rings\"\nget = \"/\"\ntext = \"bell\"";
 

@@ -28,12 +28,12 @@ class PackingIT {
         packed(two, Map.of("TZ", "Pacific/Auckland", "LC_ALL", "C", "LANG", "C"));
     assertThat(first).hasSize(7).isEqualTo(second);
     assertThat(
-            new Program(one.resolve("spokes")).ends(0, "inspect", "crate/spokes-1.4.0.war").out())
+            new Program(one.resolve("spokes")).ends(0, "inspect", "packed/spokes-1.4.0.war").out())
         .contains("needs 17 (class-file version 61")
         .contains("jdbc/spokes  declared in WEB-INF/web.xml:");
     Map<String, String> dated = packed(two, Map.of("SOURCE_DATE_EPOCH", "1700000000"));
     assertThat(dated).hasSize(7).doesNotContainValue(first.get("spokes-1.4.0.war"));
-    try (ZipFile zip = new ZipFile(two.resolve("spokes/crate/spokes-1.4.0.war").toFile())) {
+    try (ZipFile zip = new ZipFile(two.resolve("spokes/packed/spokes-1.4.0.war").toFile())) {
       assertThat(zip.stream().map(ZipEntry::getTimeLocal).map(Object::toString))
           .allMatch(time -> time.compareTo("2023-11-14T22:13:20") <= 0);
     }
@@ -46,11 +46,11 @@ class PackingIT {
       workshop.edit("1.4.0", "1.5.0");
       workshop.edit(workshop.folder.resolve("web/WEB-INF/web.xml"), "/health</url", "/pulse</url");
       workshop.ok("pack");
-      assertThat(workshop.ok("compare", "crate/spokes-1.4.0.war", "crate/spokes-1.5.0.war"))
+      assertThat(workshop.ok("compare", "packed/spokes-1.4.0.war", "packed/spokes-1.5.0.war"))
           .contains("spokes 1.4.0  ->  spokes 1.5.0")
           .contains("new   /pulse", "gone  /health")
           .containsPattern("changed +\\S+ \\S+ -> \\S+ \\S+ +WEB-INF/classes/spokes/Release.class");
-      assertThat(workshop.ok("compare", "crate/spokes-1.5.0.war", "crate/spokes-1.5.0.war"))
+      assertThat(workshop.ok("compare", "packed/spokes-1.5.0.war", "packed/spokes-1.5.0.war"))
           .contains("Identical, byte for byte");
     }
   }
@@ -84,7 +84,7 @@ class PackingIT {
           .lines()
           .filter(line -> line.startsWith("sha256 "))
           .map(line -> line.split(" +"))
-          .forEach(words -> digests.put(words[2].replace("crate/", ""), words[1]));
+          .forEach(words -> digests.put(words[2].replace("packed/", ""), words[1]));
     }
     return digests;
   }
@@ -102,13 +102,13 @@ class PackingIT {
     Object before = Files.getLastModifiedTime(built);
     assertThat(program.run("pack", "merged").out()).contains("Unchanged:");
     assertThat(Files.getLastModifiedTime(built)).isEqualTo(before);
-    byte[] artifact = Files.readAllBytes(bell.resolve("crate/bell-1.0.0-merged.jar"));
+    byte[] artifact = Files.readAllBytes(bell.resolve("packed/bell-1.0.0-merged.jar"));
     Path source = bell.resolve("src/bell/tower/Tower.java");
     Files.writeString(source, Files.readString(source).replace("class Tower", "klass Tower"));
     Program.Run failed = program.run("pack", "merged");
     assertThat(failed.exit()).isEqualTo(4);
     assertThat(failed.err()).contains("Cannot build in", "ended with 1", "Tower.java:22: error");
-    assertThat(bell.resolve("crate/bell-1.0.0-merged.jar")).hasBinaryContent(artifact);
+    assertThat(bell.resolve("packed/bell-1.0.0-merged.jar")).hasBinaryContent(artifact);
     assertThat(program.run("pack", "merged").err()).contains("Cannot build in");
     assertThat(program.ends(4, "pack", "merged", "--no-build").err())
         .contains("the last build failed or was cut off");
@@ -153,7 +153,7 @@ class PackingIT {
     Program program = new Program(bell).with("JOLLY_DATA", folder.resolve("data").toString());
     Program.Run first = program.run("pack", "folder");
     assertThat(first.exit()).as(first.all()).isZero();
-    assertThat(bell.resolve("crate/bell-1.0.0-folder/lib").toFile().list())
+    assertThat(bell.resolve("packed/bell-1.0.0-folder/lib").toFile().list())
         .containsExactly("h2-" + System.getProperty("h2.version") + ".jar");
     Program.Run second =
         program.with("PATH", "/usr/bin:/bin").with("MAVEN_OPTS", "-bad").run("pack", "folder");
@@ -165,7 +165,7 @@ class PackingIT {
     Path spokes = Workshop.copySample("spokes", folder);
     Program program = new Program(spokes);
     assertThat(program.run("pack").exit()).isZero();
-    byte[] artifact = Files.readAllBytes(spokes.resolve("crate/spokes-1.4.0.war"));
+    byte[] artifact = Files.readAllBytes(spokes.resolve("packed/spokes-1.4.0.war"));
     Files.writeString(spokes.resolve("libs/broken.jar"), "no archive");
     refused(program, "libs/broken.jar': it is too short. Fetch it again");
     Files.delete(spokes.resolve("libs/broken.jar"));
@@ -182,15 +182,15 @@ class PackingIT {
     Files.createFile(spokes.resolve("web/Style.css"));
     refused(program, "differ in case only");
     Files.delete(spokes.resolve("web/Style.css"));
-    assertThat(spokes.resolve("crate/spokes-1.4.0.war")).hasBinaryContent(artifact);
+    assertThat(spokes.resolve("packed/spokes-1.4.0.war")).hasBinaryContent(artifact);
     Files.write(spokes.resolve("web/large.bin"), new byte[1 << 20]);
     Program.Run full =
         program.shell(
             "ulimit -f 200; exec \"$0\" pack", Program.HOME.resolve("bin/jolly").toString());
     assertThat(full.exit()).as(full.all()).isEqualTo(3);
     assertThat(full.err()).contains("Cannot pack", "File too large");
-    assertThat(spokes.resolve("crate/spokes-1.4.0.war")).hasBinaryContent(artifact);
-    assertThat(spokes.resolve("crate").toFile().list()).containsExactly("spokes-1.4.0.war");
+    assertThat(spokes.resolve("packed/spokes-1.4.0.war")).hasBinaryContent(artifact);
+    assertThat(spokes.resolve("packed").toFile().list()).containsExactly("spokes-1.4.0.war");
   }
 
   private static void refused(Program program, String... words) {

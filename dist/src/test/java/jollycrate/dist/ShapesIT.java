@@ -24,7 +24,7 @@ class ShapesIT {
   void anExecutableWarAnswersAloneAsItDoesOnTheServer() throws IOException {
     try (Workshop workshop = Workshop.open(folder)) {
       workshop.ok("pack", "solo");
-      Path war = workshop.folder.resolve("crate/spokes-1.4.0-solo.war");
+      Path war = workshop.folder.resolve("packed/spokes-1.4.0-solo.war");
       byte[] packed = Files.readAllBytes(war);
       int port = Workshop.freePort();
       Map<String, String> environment =
@@ -55,7 +55,7 @@ class ShapesIT {
       workshop.edit("pack = \"war\"", "pack = \"solo\"").ok("deploy", "--to", "bench");
       assertThat(workshop.page("/spokes/api/tickets")).isEqualTo(alone);
       workshop.ok("pack");
-      assertThat(workshop.folder.resolve("crate/spokes-1.4.0.war")).hasBinaryContent(packed);
+      assertThat(workshop.folder.resolve("packed/spokes-1.4.0.war")).hasBinaryContent(packed);
     }
   }
 
@@ -64,7 +64,7 @@ class ShapesIT {
     Path spokes = sample("spokes");
     assertThat(new Program(spokes).run("pack", "solo").exit()).isZero();
     ProcessBuilder builder =
-        new ProcessBuilder(Started.java(), "-jar", "crate/spokes-1.4.0-solo.war");
+        new ProcessBuilder(Started.java(), "-jar", "packed/spokes-1.4.0-solo.war");
     builder.environment().remove("SPOKES_DB_PASSWORD");
     Process process = builder.directory(spokes.toFile()).redirectErrorStream(true).start();
     assertThat(new String(process.getInputStream().readAllBytes()))
@@ -80,14 +80,15 @@ class ShapesIT {
     assertThat(packed.out()).contains("starts bell.tower.Tower", "starts bell.rope.Rope");
     int port = Workshop.freePort();
     String base = "http://127.0.0.1:" + port + "/";
-    List<String> merged = List.of(Started.java(), "-jar", "crate/bell-1.0.0-merged.jar", "" + port);
+    List<String> merged =
+        List.of(Started.java(), "-jar", "packed/bell-1.0.0-merged.jar", "" + port);
     try (Started started = Started.saying("hangs at " + base, bell, Map.of(), merged)) {
       List<String> rope =
-          List.of(Started.java(), "-jar", "crate/bell-1.0.0-rope.jar", base, "dong");
+          List.of(Started.java(), "-jar", "packed/bell-1.0.0-rope.jar", base, "dong");
       Started.saying("DONG {\"rings\":1}", bell, Map.of(), rope).close();
       started.stop();
     }
-    Files.move(bell.resolve("crate/bell-1.0.0-folder"), folder.resolve("else where"));
+    Files.move(bell.resolve("packed/bell-1.0.0-folder"), folder.resolve("else where"));
     Path script = folder.resolve("else where/bell");
     List<String> beside = List.of(script.toString(), "" + port);
     try (Started started = Started.saying("hangs at " + base, bell, Map.of(), beside)) {

@@ -32,7 +32,7 @@ class TruthIT {
       throws IOException {
     try (Workshop workshop = Workshop.open(folder)) {
       Path war = moody();
-      workshop.ok("deploy", war.toString(), "--to", "bench");
+      workshop.ok("deploy", war.toString(), "--undescribed", "--to", "bench");
       workshop.ok("server", "stop", "bench");
       Path closed = workshop.server.resolve("data/closed");
       Files.createDirectories(closed.getParent());
@@ -43,10 +43,10 @@ class TruthIT {
           .contains("Not up: moody: " + cause);
       assertThat(workshop.ends(7, "check", "moody", "--on", "bench").out()).contains(cause);
       assertThat(workshop.ok("server", "list")).contains("moody did not start: " + cause);
-      assertThat(workshop.ends(5, "deploy", war.toString(), "--to", "bench").out())
+      assertThat(workshop.ends(5, "deploy", war.toString(), "--undescribed", "--to", "bench").out())
           .contains("Failed: " + cause);
       Files.delete(closed);
-      workshop.ok("deploy", war.toString(), "--to", "bench");
+      workshop.ok("deploy", war.toString(), "--undescribed", "--to", "bench");
       assertThat(workshop.page("/moody/")).contains("open");
       assertThat(workshop.ok("check", "moody", "--on", "bench")).contains("Passed");
     }
@@ -66,7 +66,7 @@ class TruthIT {
             .entry("index.html", "<p>answers all the same</p>")
             .write("desk.war");
     try (Workshop workshop = Workshop.open(folder)) {
-      assertThat(workshop.ends(5, "deploy", war.toString(), "--to", "bench").out())
+      assertThat(workshop.ends(5, "deploy", war.toString(), "--undescribed", "--to", "bench").out())
           .contains("Failed: IllegalStateException: no desk")
           .contains("at    shop.Desk.init(Desk.java:3)");
     }
@@ -79,7 +79,7 @@ class TruthIT {
             .source("Answer", Wars.servletSource("Answer", "response.getWriter().print(1);"))
             .write("answer.war");
     try (Workshop workshop = Workshop.open(folder)) {
-      assertThat(workshop.ok("deploy", war.toString(), "--to", "bench"))
+      assertThat(workshop.ok("deploy", war.toString(), "--undescribed", "--to", "bench"))
           .contains("answers (with 404: no page at its root)")
           .contains("Delivered, unproven: answer to bench")
           .contains("[[check]]");
@@ -106,7 +106,10 @@ class TruthIT {
       Path closed = workshop.server.resolve("data/closed");
       Files.createDirectories(closed.getParent());
       Files.createFile(closed);
-      assertThat(workshop.ends(5, "deploy", moody().toString(), "--to", "bench").out())
+      assertThat(
+              workshop
+                  .ends(5, "deploy", moody().toString(), "--undescribed", "--to", "bench")
+                  .out())
           .contains("Failed: listener shop.Start threw IllegalStateException: closed today")
           .containsPattern("told in logs/localhost\\.[-\\d]+\\.log:1\\b");
     }
@@ -115,7 +118,7 @@ class TruthIT {
   @Test
   void aServerThatSomebodyElseStartedIsNotTakenForStopped() throws Exception {
     try (Workshop workshop = Workshop.open(folder)) {
-      workshop.ok("deploy", moody().toString(), "--to", "bench");
+      workshop.ok("deploy", moody().toString(), "--undescribed", "--to", "bench");
       String command =
           Files.readString(Path.of("/proc", workshop.process().split(" ")[0], "cmdline"));
       workshop.ok("server", "stop", "bench");

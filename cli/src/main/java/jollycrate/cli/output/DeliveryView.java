@@ -57,11 +57,6 @@ public final class DeliveryView implements LiveLine {
   }
 
   @Override
-  public void note(String text) {
-    screen.note(text);
-  }
-
-  @Override
   public void packed(Packed packed) {
     packed.remarks().stream()
         .filter(Packed.Remark::warning)
