@@ -35,6 +35,8 @@ import jollycrate.delivery.DeliveryOutcome;
 import jollycrate.delivery.DeliveryService;
 import jollycrate.delivery.ServerService;
 import jollycrate.delivery.Source;
+import jollycrate.draft.Draft;
+import jollycrate.draft.Drafting;
 import jollycrate.file.Digests;
 import jollycrate.file.Trees;
 import jollycrate.host.Host;
@@ -91,6 +93,15 @@ public final class Crate {
    */
   public Artifact inspect(Path file, boolean withDigest) {
     return ArtifactReader.read(file, withDigest);
+  }
+
+  /** Makes a first description of the project in the folder where the tool works. */
+  public Draft draft() {
+    try {
+      return Drafting.of(setting.folder());
+    } catch (IOException e) {
+      throw new NotDescribedException("Cannot draft a description: " + e.getMessage());
+    }
   }
 
   /** SHA-256 of a file. */

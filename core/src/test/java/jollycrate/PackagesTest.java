@@ -45,6 +45,7 @@ class PackagesTest {
           "front",
           "delivery",
           "build",
+          "draft",
           "site",
           "trial",
           "");

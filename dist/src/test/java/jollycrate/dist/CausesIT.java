@@ -45,7 +45,7 @@ class CausesIT {
       assertThat(workshop.ends(5, "deploy", war.toString(), "--undescribed", "--to", "bench").out())
           .contains("Failed: class shop.Pump is missing")
           .contains("at    shop.Start.contextInitialized(Start.java:4)")
-          .contains("fix  Add the library that holds it to WEB-INF/lib");
+          .contains("fix   Add the library that holds it to WEB-INF/lib");
     }
   }
 
@@ -81,7 +81,7 @@ class CausesIT {
       workshop.edit("jdbc:h2:file:./data/spokes", "jdbc:h2:tcp://127.0.0.1:" + nobody + "/spokes");
       assertThat(workshop.ends(4, "deploy", "--to", "bench").out())
           .contains("jdbc/spokes: the database does not answer")
-          .contains("fix  Start the database, or fix 'url'");
+          .contains("fix   Start the database, or fix 'url'");
     }
   }
 

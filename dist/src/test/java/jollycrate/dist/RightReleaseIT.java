@@ -77,7 +77,7 @@ class RightReleaseIT {
         assertThat(told)
             .contains(
                 failing.equals(wrong)
-                    ? "came"
+                    ? "got"
                     : "at    shop.Start.contextInitialized(Start.java:4)");
         assertThat(workshop.page("/shop/")).as(failing.toString()).startsWith("200 right");
         assertThat(workshop.trace()).isEqualTo(standing);

@@ -16,7 +16,8 @@ import org.junit.jupiter.params.provider.CsvSource;
 
 /** Programs that run by themselves: delivered, configured, kept alive, proven and replaced. */
 class ServiceIT {
-  private static final String PORT = "[program]\nport = { argument = \"{value}\" }";
+  private static final String PORT =
+      "[program]\nport = { argument = \"{value}\" }\nrestart = \"never\"";
   private static final String SERVES = "serve(Integer.parseInt(args[0]), \"bell 1\");";
 
   @TempDir Path folder;

@@ -14,6 +14,7 @@ public final class Commands {
 
   private static Map<String, Function<Session, Command>> all() {
     Map<String, Function<Session, Command>> all = new LinkedHashMap<>();
+    all.put("draft", DraftCommand::new);
     all.put("inspect", InspectCommand::new);
     all.put("compare", CompareCommand::new);
     all.put("pack", PackCommand::new);

@@ -1,0 +1,45 @@
+package jollycrate.cli.output;
+
+import jollycrate.draft.Draft;
+
+/** Shows what a first description holds and what it lacks. */
+public final class DraftView {
+  private final Screen screen;
+
+  /** On that screen. */
+  public DraftView(Screen screen) {
+    this.screen = screen;
+  }
+
+  /** With where each value was found. */
+  public void show(Draft draft) {
+    Style style = screen.style();
+    if (draft.written()) {
+      screen.line(style.good("Wrote") + " " + style.place(draft.file()));
+    } else if (draft.found().isEmpty()) {
+      screen.line(draft.file() + " stands, and says all that was found here.");
+    } else {
+      screen.line(draft.file() + " stands and stays as it is. It does not say:");
+    }
+    Table table = new Table("  ");
+    draft
+        .found()
+        .forEach(
+            one ->
+                table
+                    .row()
+                    .cell(one.key())
+                    .cell(one.value(), style::strong)
+                    .cell(one.where(), style::faint));
+    table.lines().forEach(screen::line);
+    if (!draft.untold().isEmpty()) {
+      screen.gap();
+      screen.line(style.strong("Yours to tell") + ", in the lines that begin with '# tell:'");
+      draft.untold().forEach(question -> screen.line("  " + question));
+    }
+    if (draft.written()) {
+      screen.gap();
+      screen.line("Then: jolly server new bench, and jolly deploy --to bench");
+    }
+  }
+}

@@ -1,0 +1,283 @@
+package jollycrate.draft;
+
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.JsonNode;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Stream;
+import jollycrate.app.ApplicationFile;
+import jollycrate.app.NotDescribedException;
+import jollycrate.artifact.Artifact;
+import jollycrate.json.Json;
+
+/** Makes a first description of the project in a folder. */
+public final class Drafting {
+  private static final String WEB = "src/main/webapp";
+  private static final List<String> PAGES = List.of("dist", "build", "out", "public");
+  private static final int MOST_CHECKS = 20;
+
+  private final Path folder;
+  private final DraftText text = new DraftText();
+  private Optional<Driver> driver = Optional.empty();
+
+  private Drafting(Path folder) {
+    this.folder = folder;
+  }
+
+  /**
+   * Writes {@code jolly.toml}, or says what is missing in the one that stands there.
+   *
+   * @throws NotDescribedException when nothing is found that could be delivered
+   */
+  public static Draft of(Path folder) throws IOException {
+    return new Drafting(folder).draft();
+  }
+
+  private Draft draft() throws IOException {
+    text.note("Drafted from what stood in this folder; each value says where it was found.");
+    text.note("Lines that begin with 'tell:' are yours to complete.");
+    Optional<Insight> insight = described();
+    insight.ifPresentOrElse(
+        this::declared, () -> text.ask("what it declares: nothing here could be read yet"));
+    return write();
+  }
+
+  private Draft write() throws IOException {
+    Path file = folder.resolve(ApplicationFile.NAME);
+    if (!Files.exists(file)) {
+      Files.writeString(file, text.all());
+      return new Draft(file.toString(), true, text.found(), text.untold(), text.all());
+    }
+    String written = Files.readString(file);
+    List<Draft.Found> missing = text.found().stream().filter(one -> !stands(written, one)).toList();
+    return new Draft(file.toString(), false, missing, List.of(), text.all());
+  }
+
+  /** A file of somebody is compared by its words: however he writes it, the key is in there. */
+  private static boolean stands(String written, Draft.Found one) {
+    String key = one.key().substring(one.key().lastIndexOf('.') + 1);
+    String value = one.value().replaceAll("^[\\[\"]+|[]\"]+$", "");
+    boolean named = List.of("get", "name").contains(key) && one.key().contains(".");
+    return named ? written.contains(value) : written.contains(key);
+  }
+
+  /** What it is made of; what that declares, when something is there to be read. */
+  private Optional<Insight> described() throws IOException {
+    Optional<Pom> pom = Pom.in(folder);
+    if (pom.isPresent()) {
+      return maven(pom.get());
+    }
+    if (gradle().isPresent()) {
+      return ofGradle(gradle().get());
+    }
+    if (Files.isRegularFile(folder.resolve("package.json"))) {
+      frontEnd();
+      return Optional.empty();
+    }
+    Optional<Path> archive = Insight.newestArchive(folder);
+    if (archive.isPresent()) {
+      return finished(archive.get());
+    }
+    throw new NotDescribedException(
+        "Cannot draft a description in '"
+            + folder
+            + "': there is no pom.xml, build.gradle, package.json, WAR or JAR. Go to the folder of"
+            + " a project");
+  }
+
+  private void name(String name, String where) {
+    String plain = name.replaceAll("[^A-Za-z0-9._-]+", "-").replaceFirst("^[^A-Za-z0-9]+", "");
+    text.text("name", plain, where);
+  }
+
+  private Optional<Insight> maven(Pom pom) throws IOException {
+    if (pom.packaging().equals("pom")) {
+      List<String> modules = pom.webModules();
+      throw new NotDescribedException(
+          "Cannot draft a description in '"
+              + folder
+              + "': this Maven project only holds others. "
+              + (modules.isEmpty()
+                  ? "Go to the module that is delivered"
+                  : "Go to a web application of it: " + String.join(", ", modules)));
+    }
+    driver = pom.driver();
+    name(pom.artifactId(), pom.place("artifactId"));
+    if (pom.tellsVersion()) {
+      text.text("version", "pom:pom.xml", pom.place("version"));
+    } else {
+      text.mark("version = \"env:VERSION\"", "which version it is: a build sets it");
+    }
+    boolean war = pom.packaging().equals("war");
+    boolean wrapper = Files.isExecutable(folder.resolve("mvnw"));
+    Path target = folder.resolve("target");
+    Optional<Path> built = Insight.newestArchive(target).filter(file -> war == isWar(file));
+    if (pom.shapesItsOwnArchive() && built.isPresent()) {
+      text.text("artifact", shown(built.get()), "its own build makes this archive");
+      return Insight.of(built.get());
+    }
+    build(List.of(wrapper ? "./mvnw" : "mvn", "-q", "package", "-DskipTests"), Pom.NAME);
+    text.table("pack");
+    if (!war) {
+      text.text("shape", "merged-jar", pom.place("packaging"));
+    }
+    List<Path> classes = List.of(target.resolve("classes"));
+    text.value("classes", "[\"target/classes\"]", "where Maven compiles to");
+    pages(war);
+    note(war);
+    if (!Files.isDirectory(classes.get(0)) && Files.isDirectory(folder.resolve("src/main/java"))) {
+      text.ask("what its classes declare: they are not compiled yet. Build, then draft again");
+    }
+    return built
+        .filter(file -> war)
+        .flatMap(Insight::of)
+        .or(() -> Insight.of(classes, war ? List.of(folder.resolve(WEB)) : List.of()));
+  }
+
+  private void pages(boolean war) {
+    if (war && Files.isDirectory(folder.resolve(WEB))) {
+      text.text("web", WEB, "the folder is there");
+    }
+  }
+
+  private void note(boolean war) {
+    text.note("libraries: those that pom.xml resolves to at run time");
+    if (!war) {
+      text.table("program");
+      text.mark("port = { argument = \"--port={value}\" }", "how the program is told its port");
+    }
+  }
+
+  private Optional<Path> gradle() {
+    return Stream.of("build.gradle", "build.gradle.kts")
+        .map(folder::resolve)
+        .filter(Files::isRegularFile)
+        .findFirst();
+  }
+
+  private Optional<Insight> ofGradle(Path script) throws IOException {
+    String file = script.getFileName().toString();
+    name(folder.toAbsolutePath().getFileName().toString(), "the folder's name");
+    text.mark("version = \"env:VERSION\"", "which version it is: " + file + " is not run");
+    boolean war = Files.readString(script).matches("(?s).*\\bwar\\b.*");
+    boolean wrapper = Files.isExecutable(folder.resolve("gradlew"));
+    build(List.of(wrapper ? "./gradlew" : "gradle", "assemble"), file);
+    Optional<Path> built = Insight.newestArchive(folder.resolve("build/libs"));
+    text.table("pack");
+    if (!war) {
+      text.text("shape", "merged-jar", "no war plug-in in " + file);
+    }
+    text.value(
+        "classes",
+        "[\"build/classes/java/main\", \"build/resources/main\"]",
+        "where Gradle compiles to");
+    pages(war);
+    text.mark("libs = [\"build/libs/*.jar\"]", "where its libraries stand");
+    return built
+        .flatMap(Insight::of)
+        .or(() -> Insight.of(List.of(folder.resolve("build/classes/java/main")), List.of()));
+  }
+
+  private void build(List<String> command, String where) {
+    text.table("build");
+    text.value("command", DraftText.list(command), where);
+  }
+
+  private void frontEnd() throws IOException {
+    JsonNode described;
+    try {
+      described = Json.told().readTree(Files.readString(folder.resolve("package.json")));
+    } catch (JsonProcessingException e) {
+      throw new NotDescribedException(
+          "Cannot read 'package.json': " + e.getOriginalMessage() + ". Fix it first");
+    }
+    name(described.path("name").asText("pages"), "package.json");
+    text.text("version", described.path("version").asText("0.0.0"), "package.json");
+    if (described.path("scripts").has("build")) {
+      build(List.of("npm", "run", "build"), "package.json, scripts");
+    }
+    text.table("pack");
+    text.text("shape", "front-end", "package.json, and no Java project");
+    Optional<String> pages =
+        PAGES.stream()
+            .filter(name -> Files.isRegularFile(folder.resolve(name).resolve("index.html")))
+            .findFirst();
+    if (pages.isPresent()) {
+      text.text("web", pages.get(), "its index.html");
+    } else {
+      text.mark("web = \"dist\"", "the folder that its build writes");
+    }
+    text.mark("fallback = \"index.html\"", "whether one page answers every path (a router in it)");
+  }
+
+  private Optional<Insight> finished(Path archive) {
+    Optional<Insight> insight = Insight.of(archive);
+    Optional<Artifact> artifact = insight.map(Insight::artifact);
+    name(artifact.map(Artifact::name).orElse("application"), shown(archive));
+    artifact
+        .map(Artifact::version)
+        .filter(version -> version.matches("[A-Za-z0-9][A-Za-z0-9._-]*"))
+        .ifPresent(version -> text.text("version", version, shown(archive)));
+    text.text("artifact", shown(archive), "the newest archive here");
+    return insight;
+  }
+
+  private void declared(Insight insight) {
+    Artifact artifact = insight.artifact();
+    text.table("app");
+    text.text("path", "/" + artifactPath(), "by its name; / for the root");
+    artifact.dataSources().forEach(this::dataSource);
+    if (!artifact.roles().isEmpty()) {
+      text.table("users");
+      text.mark("robin = \"env:ROBIN_PASSWORD\"", "who logs in, and where the passwords stand");
+      text.table("roles");
+      artifact.roles().forEach(this::role);
+    }
+    insight.sure().stream().limit(MOST_CHECKS).forEach(this::check);
+  }
+
+  private void role(String role) {
+    text.value(DraftText.quoted(role), "[]", "web.xml or an annotation");
+    text.ask("who has the role '" + role + "'");
+  }
+
+  private String artifactPath() {
+    return text.found().stream()
+        .filter(one -> one.key().equals("name"))
+        .map(one -> one.value().replace("\"", ""))
+        .findFirst()
+        .orElse("");
+  }
+
+  private void dataSource(Artifact.Declared declared) {
+    text.table("datasource." + DraftText.quoted(declared.name()));
+    text.note(declared.where());
+    String url = driver.map(Driver::url).orElse("jdbc:...");
+    text.mark("url = " + DraftText.quoted(url), "its JDBC URL");
+    text.mark("user = \"...\"", "who logs in");
+    text.mark("password = \"env:DB_PASSWORD\"", "where the password stands");
+    if (driver.isPresent()) {
+      Driver known = driver.get();
+      text.text("driver", "maven:" + known.group() + ":" + known.artifact(), known.where());
+    } else {
+      text.mark("driver = \"drivers/driver.jar\"", "the archive that holds the JDBC driver");
+    }
+  }
+
+  private void check(Artifact.Endpoint endpoint) {
+    text.table("[[check]]");
+    text.text("name", endpoint.pattern() + " answers", "");
+    text.text("get", endpoint.pattern(), endpoint.where());
+  }
+
+  private static boolean isWar(Path file) {
+    return file.toString().endsWith(".war");
+  }
+
+  private String shown(Path file) {
+    return folder.relativize(file).toString();
+  }
+}

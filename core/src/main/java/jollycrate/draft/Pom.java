@@ -1,0 +1,122 @@
+package jollycrate.draft;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import jollycrate.app.ProjectVersion;
+import jollycrate.xml.XmlDocument;
+import jollycrate.xml.XmlElement;
+import jollycrate.xml.XmlException;
+
+/** What a Maven project tells about itself in its {@code pom.xml}, without a build. */
+final class Pom {
+  static final String NAME = "pom.xml";
+  private static final int MOST_BYTES = 1 << 20;
+
+  private final Path file;
+  private final XmlDocument document;
+  private final XmlElement project;
+
+  private Pom(Path file, XmlDocument document) {
+    this.file = file;
+    this.document = document;
+    this.project = document.root();
+  }
+
+  /** Empty when there is none that can be read. */
+  static Optional<Pom> in(Path folder) throws IOException {
+    Path file = folder.resolve(NAME);
+    if (!Files.isRegularFile(file) || Files.size(file) > MOST_BYTES) {
+      return Optional.empty();
+    }
+    try {
+      return Optional.of(new Pom(file, XmlDocument.parse(NAME, Files.readAllBytes(file))));
+    } catch (XmlException e) {
+      return Optional.empty();
+    }
+  }
+
+  String artifactId() {
+    return text(project, "artifactId").orElse("application");
+  }
+
+  String packaging() {
+    return text(project, "packaging").orElse("jar");
+  }
+
+  /** Where a child of the project stands. */
+  String place(String child) {
+    return project
+        .child(child)
+        .map(element -> NAME + ":" + document.lineOf(element.start()))
+        .orElse(NAME);
+  }
+
+  /** Whether the version can be told from the file alone. */
+  boolean tellsVersion() {
+    try {
+      return !ProjectVersion.of(file).isEmpty();
+    } catch (IOException e) {
+      return false;
+    }
+  }
+
+  /** Modules that are web applications, by folder. */
+  List<String> webModules() throws IOException {
+    List<String> modules =
+        project
+            .child("modules")
+            .map(all -> all.children("module").stream().map(m -> m.text().strip()).toList())
+            .orElse(List.of());
+    List<String> web = new ArrayList<>();
+    for (String module : modules) {
+      Path folder = file.resolveSibling(module).normalize();
+      if (folder.startsWith(file.getParent())
+          && in(folder).filter(pom -> pom.packaging().equals("war")).isPresent()) {
+        web.add(module);
+      }
+    }
+    return web;
+  }
+
+  /** Whether the build does more to the archive than to put classes, pages and libraries in. */
+  boolean shapesItsOwnArchive() {
+    return plugins().stream()
+        .filter(plugin -> text(plugin, "artifactId").filter("maven-war-plugin"::equals).isPresent())
+        .flatMap(plugin -> plugin.child("configuration").stream())
+        .anyMatch(
+            configuration ->
+                configuration.child("overlays").isPresent()
+                    || configuration.child("webResources").isPresent()
+                    || configuration.child("warSourceDirectory").isPresent());
+  }
+
+  private List<XmlElement> plugins() {
+    return project
+        .child("build")
+        .flatMap(build -> build.child("plugins"))
+        .map(all -> all.children("plugin"))
+        .orElse(List.of());
+  }
+
+  /** A library that is known to hold a JDBC driver, with its line. */
+  Optional<Driver> driver() {
+    return project.child("dependencies").stream()
+        .flatMap(all -> all.children("dependency").stream())
+        .flatMap(
+            dependency ->
+                Driver.of(
+                    text(dependency, "groupId").orElse(""),
+                    text(dependency, "artifactId").orElse(""),
+                    NAME + ":" + document.lineOf(dependency.start()))
+                    .stream())
+        .findFirst();
+  }
+
+  private static Optional<String> text(XmlElement element, String name) {
+    return element.child(name).map(child -> child.text().strip()).filter(text -> !text.isEmpty());
+  }
+}
