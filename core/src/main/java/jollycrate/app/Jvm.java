@@ -23,12 +23,17 @@ public record Jvm(Optional<Path> home, String memory, List<String> options) {
 
   static Jvm read(Section section, Path folder) {
     String memory = section.text("memory").orElse(MEMORY);
-    if (!memory.matches("\\d+[kKmMgG]")) {
+    if (!isSize(memory)) {
       section.problem("memory", "'" + memory + "' is no size", "Write it like \"256m\" or \"1g\"");
     }
     List<String> options = section.arguments("java-options");
     options.forEach(option -> mustBeOption(section, option));
     return new Jvm(section.text("java").map(at -> folder.resolve(at).normalize()), memory, options);
+  }
+
+  /** Whether a text is a size as the JVM takes it. */
+  public static boolean isSize(String text) {
+    return text.matches("\\d{1,9}[kKmMgG]");
   }
 
   private static void mustBeOption(Section section, String option) {

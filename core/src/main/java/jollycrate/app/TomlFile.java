@@ -9,14 +9,19 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.tomlj.Toml;
 import org.tomlj.TomlArray;
+import org.tomlj.TomlParseError;
 import org.tomlj.TomlParseResult;
 import org.tomlj.TomlPosition;
 import org.tomlj.TomlTable;
 
 /** A TOML 1.0 file under reading, with every problem found so far. */
 final class TomlFile {
+  private static final Pattern SLASHED =
+      Pattern.compile("^\\s*\\[([\\w.-]*\\.)([\\w-]+/[\\w/-]+)]");
   private static final long MOST_BYTES = 1 << 20;
 
   private final Path path;
@@ -34,12 +39,26 @@ final class TomlFile {
    * @throws ProblemsException when it is not TOML, with every fault of its syntax
    */
   static TomlFile parse(Path path) {
-    TomlFile file = new TomlFile(path, Toml.parse(textOf(path)));
-    file.content.errors().forEach(error -> file.problem(error.position(), error.getMessage(), ""));
+    String text = textOf(path);
+    TomlFile file = new TomlFile(path, Toml.parse(text));
+    List<String> lines = text.lines().toList();
+    for (TomlParseError error : file.content.errors()) {
+      int line = error.position() == null ? 0 : error.position().line();
+      String written = line > 0 && line <= lines.size() ? lines.get(line - 1) : "";
+      file.problem(error.position(), error.getMessage(), unquoted(written));
+    }
     file.throwProblems();
     file.noNul(file.content);
     file.throwProblems();
     return file;
+  }
+
+  /** What to write in place of a table whose name needs quotes. */
+  private static String unquoted(String line) {
+    Matcher matcher = SLASHED.matcher(line);
+    return matcher.find()
+        ? "Write [" + matcher.group(1) + "\"" + matcher.group(2) + "\"]: a name with / needs quotes"
+        : "";
   }
 
   /** No path, name or argument can hold the character NUL. */

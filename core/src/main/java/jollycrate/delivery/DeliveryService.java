@@ -29,6 +29,7 @@ import jollycrate.journal.Deliveries;
 import jollycrate.json.Json;
 import jollycrate.secret.Secrets;
 import jollycrate.server.Cause;
+import jollycrate.server.Occupant;
 import jollycrate.server.Order;
 import jollycrate.server.Placement;
 import jollycrate.server.Standing;
@@ -307,8 +308,23 @@ public final class DeliveryService {
     }
     List<String> names =
         stock.standing().applications().stream().map(Standing.Owner::name).toList();
+    Optional<Path> byHand =
+        site.kind().occupants(stock).stream()
+            .map(Occupant::path)
+            .filter(
+                path ->
+                    path.getFileName().toString().replaceFirst("\\.\\w+$", "").equals(application))
+            .findFirst();
     String known =
-        names.isEmpty() ? "Nothing stands there" : "There stand: " + String.join(", ", names);
+        byHand
+            .map(
+                path ->
+                    site.server().shown(path)
+                        + " was put there by somebody else: delete it by hand")
+            .orElse(
+                names.isEmpty()
+                    ? "Nothing stands there"
+                    : "There stand: " + String.join(", ", names));
     outcome.cause(
         Cause.of(
             "'" + application + "' was never delivered to '" + site.server().name() + "'",

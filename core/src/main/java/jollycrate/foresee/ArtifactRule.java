@@ -1,5 +1,6 @@
 package jollycrate.foresee;
 
+import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -7,6 +8,7 @@ import jollycrate.artifact.Artifact;
 import jollycrate.artifact.ArtifactKind;
 import jollycrate.artifact.ServletApi;
 import jollycrate.artifact.ServletNamespace;
+import jollycrate.artifact.ZipArchive;
 
 /** The artifact is readable, of a kind the server takes, and made for its Java and servlet API. */
 final class ArtifactRule implements Rule {
@@ -29,6 +31,7 @@ final class ArtifactRule implements Rule {
       findings.add(notTaken(scene, artifact, name));
     }
     java(scene, artifact, name, findings);
+    main(scene, artifact, findings);
     namespace(scene, artifact, name, findings);
     modules(scene, artifact, name, findings);
     return findings;
@@ -56,6 +59,34 @@ final class ArtifactRule implements Rule {
                 ? "An EAR needs a server for enterprise applications"
                 : "Pack it in the shape merged-jar or executable-war, or name its 'main' in"
                     + " [program]");
+  }
+
+  private static void main(Scene scene, Artifact artifact, List<Finding> findings) {
+    scene
+        .order()
+        .application()
+        .program()
+        .main()
+        .filter(main -> !scene.traits().hosts() && lacks(artifact, main))
+        .ifPresent(
+            main ->
+                findings.add(
+                    Finding.blocker(
+                        main,
+                        "the class to start is not in the artifact",
+                        artifact.file().getFileName().toString(),
+                        "Fix 'main' in [program]")));
+  }
+
+  private static boolean lacks(Artifact artifact, String main) {
+    String entry = main.strip().replace('.', '/') + ".class";
+    try (ZipArchive archive = ZipArchive.open(artifact.file())) {
+      return artifact.layout().beside().isEmpty()
+          && artifact.layout().libraries().isEmpty()
+          && archive.members().stream().noneMatch(member -> member.name().endsWith(entry));
+    } catch (IOException e) {
+      return false;
+    }
   }
 
   private static void java(Scene scene, Artifact artifact, String name, List<Finding> findings) {

@@ -11,6 +11,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import jollycrate.app.Jvm;
 import jollycrate.app.NotDescribedException;
@@ -61,11 +62,17 @@ public final class ServerFoundation {
             .map(path -> setting.folder().resolve(path).normalize())
             .orElse(serversFile.resolveSibling("servers").resolve(wanted.name()));
     mustBeNew(wanted.name(), folder, others);
-    int http = port(wanted.http(), "http", FIRST_PORT, others);
+    if (!Jvm.isSize(wanted.memory())) {
+      throw cannot(
+          wanted.name(),
+          "'" + wanted.memory() + "' is no size of memory",
+          "Write it like --memory 512m");
+    }
+    int http = port(wanted.name(), wanted.http(), "http", FIRST_PORT, others);
     Optional<Integer> admin =
         wanted.service()
             ? Optional.empty()
-            : Optional.of(port(wanted.admin(), "admin", http + 1, others));
+            : Optional.of(port(wanted.name(), wanted.admin(), "admin", http + 1, others));
     if (admin.filter(port -> port == http).isPresent()) {
       throw cannot(wanted.name(), "'http' and 'admin' are the same port", "Give another port");
     }
@@ -112,22 +119,25 @@ public final class ServerFoundation {
     }
   }
 
-  private int port(Optional<Integer> asked, String key, int from, List<ServerEntry> others) {
-    if (asked.isEmpty()) {
-      for (int port = from; port <= LAST_PORT; port++) {
-        if (holder(port, others).isEmpty()) {
-          return port;
-        }
-      }
-    }
-    int port = asked.orElse(from);
+  private int port(
+      NewServer wanted, Optional<Integer> asked, String key, int from, List<ServerEntry> others) {
+    int port = asked.orElseGet(() -> freeFrom(from, others));
     holder(port, others)
         .ifPresent(
             by -> {
               throw cannot(
-                  key + " port " + port, by, "Choose another --" + key + ", or end that program");
+                  name,
+                  "of port " + port + " for " + key + ", " + by,
+                  "Choose another --" + key + ", or end that program");
             });
     return port;
+  }
+
+  private int freeFrom(int first, List<ServerEntry> others) {
+    return IntStream.rangeClosed(first, LAST_PORT)
+        .filter(port -> holder(port, others).isEmpty())
+        .findFirst()
+        .orElse(first);
   }
 
   private Optional<String> holder(int port, List<ServerEntry> others) {
@@ -156,9 +166,7 @@ public final class ServerFoundation {
   public ServerEntry entryInPassing(
       String name, Path folder, boolean service, Optional<Integer> asked) {
     int http =
-        asked
-            .map(port -> port(asked, "http", port, List.of()))
-            .orElseGet(ServerFoundation::anyPort);
+        port(name, Optional.of(asked.orElseGet(ServerFoundation::anyPort)), "http", 0, List.of());
     Optional<Integer> admin = service ? Optional.empty() : Optional.of(anyPort());
     return new ServerEntry(
         name,
@@ -183,7 +191,7 @@ public final class ServerFoundation {
 
   /** The first port for HTTP that nobody has. */
   public int firstFreePort() {
-    return port(Optional.empty(), "http", FIRST_PORT, List.of());
+    return freeFrom(FIRST_PORT, List.of());
   }
 
   /** Builds the folder of a server. */

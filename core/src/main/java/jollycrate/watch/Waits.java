@@ -22,6 +22,8 @@ import jollycrate.server.Stock;
 
 /** Watches for facts about a placement, each with a deadline. */
 public final class Waits {
+  private static final int MOST_SHOWN = 200;
+
   /** Longest time for a server to start, apart from its applications. */
   public static final Duration SERVER_STARTS_WITHIN = Duration.ofSeconds(60);
 
@@ -141,14 +143,26 @@ public final class Waits {
   private Cause tooLate(String what, Duration limit, Seen seen, Placement placement) {
     Cause cause =
         Cause.of(
-            "waited " + limit.toSeconds() + " s for " + what + ", in vain",
-            "Look at what it does while it starts, or raise 'starts-within' in [app]");
+                "waited " + limit.toSeconds() + " s for " + what,
+                "Look at what it does while it starts, or raise 'starts-within' in [app]")
+            .with(lastPrinted(seen.log().text()));
     return site.kind()
         .logs()
         .explain(placement.release().packages(), seen.log().text())
         .map(told -> cause.with(seen.log().located(site, told).why()))
         .or(() -> stalled(placement, cause))
         .orElse(cause);
+  }
+
+  private static List<String> lastPrinted(String log) {
+    return log
+        .lines()
+        .map(String::strip)
+        .filter(line -> !line.isEmpty())
+        .reduce((earlier, later) -> later)
+        .map(line -> "it printed last: " + line.substring(0, Math.min(MOST_SHOWN, line.length())))
+        .stream()
+        .toList();
   }
 
   /** Asks the process what it is doing, and finds the application in it. */

@@ -50,7 +50,7 @@ class ServiceIT {
     };
     try (Yard yard = Yard.with(folder, reads, described)) {
       List<String> before = yard.trace();
-      Program.Run first = yard.ends(0, "deploy", "--to", "yard");
+      Program.Run first = yard.ends(0, "deploy", "--to", "yard", "--diff");
       assertThat(first.all()).doesNotContain("ding-dong").contains("+bell.port=" + yard.http);
       assertThat(yard.page("/")).isEqualTo("200 räder & <\\u> 16 a = b 127.0.0.1");
       Path inPlace = yard.server.resolve("work/conf/bell.properties");

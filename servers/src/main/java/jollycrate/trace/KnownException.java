@@ -58,7 +58,7 @@ public record KnownException(String what, String next) {
             "Add a library that holds it to WEB-INF/lib, or run the server on Java 8")
         : known(
             "class " + name + " is missing",
-            "Add the library that holds it to WEB-INF/lib ('libs' in [pack] of jolly.toml)");
+            "Add the library that holds it to WEB-INF/lib; where jolly packs it, to 'libs' in [pack]");
   }
 
   private static Optional<KnownException> cast(String message) {
