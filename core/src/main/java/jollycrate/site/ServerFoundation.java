@@ -120,7 +120,7 @@ public final class ServerFoundation {
   }
 
   private int port(
-      NewServer wanted, Optional<Integer> asked, String key, int from, List<ServerEntry> others) {
+      String name, Optional<Integer> asked, String key, int from, List<ServerEntry> others) {
     int port = asked.orElseGet(() -> freeFrom(from, others));
     holder(port, others)
         .ifPresent(

@@ -1,7 +1,10 @@
 package jollycrate.cli.options;
 
 import java.util.ArrayList;
+import java.util.Collections;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.stream.Stream;
 import jollycrate.app.Nearest;
 import picocli.CommandLine;
@@ -14,6 +17,9 @@ import picocli.CommandLine.Model.PositionalParamSpec;
  * are made from this, and its arguments are parsed by it.
  */
 public final class Usage {
+  /** Exit codes of every command, with what they mean. */
+  public static final Map<String, String> ENDS = ends();
+
   private final String name;
   private final List<String> purpose;
   private final List<Operand> operands = new ArrayList<>();
@@ -31,6 +37,22 @@ public final class Usage {
 
   /** A command line and what it does. */
   public record Example(String line, String purpose) {}
+
+  private static Map<String, String> ends() {
+    Map<String, String> ends = new LinkedHashMap<>();
+    ends.put("0", "done, also when there was nothing to do and the checks pass");
+    ends.put("1", "a fault of jolly itself");
+    ends.put("2", "wrong usage");
+    ends.put("3", "a file that people write is wrong");
+    ends.put("4", "a blocker was found, nothing was touched");
+    ends.put("5", "failed and taken back");
+    ends.put("6", "stuck, needs hands");
+    ends.put("7", "checks failed, nothing was changed");
+    ends.put("8", "host or server unreachable");
+    ends.put("9", "locked by somebody else");
+    ends.put("130", "interrupted and taken back");
+    return Collections.unmodifiableMap(ends);
+  }
 
   private Usage(String name, List<String> purpose) {
     this.name = name;

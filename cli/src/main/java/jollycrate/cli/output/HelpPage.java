@@ -9,14 +9,8 @@ import jollycrate.cli.options.Usage;
 public final class HelpPage {
   private static final int COLUMN = 24;
   private static final int GAP = 3;
+  private static final int CODES = 5;
   private static final String MARGIN = "  ";
-  private static final List<String> ENDS =
-      List.of(
-          "0 done, also when there was nothing to do",
-          "2 wrong usage   3 a file people write is wrong   4 blocked, nothing touched",
-          "5 failed and taken back   6 stuck, needs hands   7 checks failed, nothing changed",
-          "8 unreachable   9 locked   130 interrupted and taken back");
-
   private final Screen screen;
   private final Style style;
 
@@ -44,7 +38,7 @@ public final class HelpPage {
     heading("As every command");
     usage.common().forEach(this::option);
     heading("It ends with");
-    ENDS.forEach(line -> screen.line(MARGIN + line));
+    Usage.ENDS.forEach((code, meaning) -> row(CODES, code, meaning));
   }
 
   private void option(Option option) {
