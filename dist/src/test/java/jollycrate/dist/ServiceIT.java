@@ -118,7 +118,7 @@ class ServiceIT {
     List<Wrong> table =
         List.of(
             new Wrong("java-options = [\"-XX:NoSuchThing\"]", 5, "Unrecognized VM option"),
-            new Wrong("main = \"yard.Gone\"", 5, "there is no main class yard.Gone"),
+            new Wrong("main = \"yard.Gone\"", 4, "yard.Gone: the class to start is not in"),
             new Wrong("settings-from = \"bad.yaml\"", 4, "line 2"),
             new Wrong("settings-from = \"bad.json\"", 4, "line 1"),
             new Wrong("settings-from = \"none.toml\"", 4, "cannot be read"),
@@ -150,7 +150,7 @@ class ServiceIT {
 
   @Test
   void aProgramIsKeptAliveAndWhoLooksAfterItToo() throws IOException {
-    try (Yard yard = Yard.with(folder, SERVES, PORT, "restart = \"on-crash\"")) {
+    try (Yard yard = Yard.with(folder, SERVES, PORT.replace("never", "on-crash"))) {
       yard.ok("deploy", "--to", "yard");
       long first = yard.program();
       Yard.kill(first);

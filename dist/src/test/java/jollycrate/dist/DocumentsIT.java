@@ -1,0 +1,80 @@
+package jollycrate.dist;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.networknt.schema.InputFormat;
+import com.networknt.schema.Schema;
+import com.networknt.schema.SchemaLocation;
+import com.networknt.schema.SchemaRegistry;
+import com.networknt.schema.SpecificationVersion;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** Whatever command a machine reads, its one document is as the schema says, at every end. */
+class DocumentsIT {
+  private static final List<String> ENDINGS =
+      List.of(
+          "pack",
+          "pack --all",
+          "inspect packed/spokes-1.4.0.war",
+          "compare packed/spokes-1.4.0.war packed/spokes-1.4.0-solo.war",
+          "deploy --to bench --dry-run",
+          "deploy --to bench",
+          "deploy --to bench",
+          "check --on bench",
+          "check nothing --on bench",
+          "deploy packed/spokes-1.4.0.war --undescribed --path /second --to bench",
+          "deliveries --on bench",
+          "deliveries 1 --on bench",
+          "deliveries 99 --on bench",
+          "server list",
+          "server log bench",
+          "server start bench",
+          "server restart bench",
+          "recover --on bench",
+          "undeploy --from bench",
+          "undeploy --from bench",
+          "server stop bench",
+          "server remove bench",
+          "server remove bench --delete",
+          "server new other --as-service",
+          "deploy --to nowhere",
+          "deploy --json --nonsense");
+
+  @TempDir Path folder;
+
+  @Test
+  void everyDocumentIsAsTheSchemaSays() throws IOException {
+    Schema schema = schema();
+    try (Workshop workshop = Workshop.open(folder)) {
+      for (String line : ENDINGS) {
+        Program.Run run = workshop.program.run((line + " --json").split(" "));
+        assertThat(schema.validate(run.out(), InputFormat.JSON)).as(line + run.all()).isEmpty();
+        assertThat(run.out()).as(line).contains("\"exit\" : " + run.exit());
+      }
+    }
+    Path project = Files.createDirectories(folder.resolve("project"));
+    Files.writeString(
+        project.resolve("pom.xml"),
+        "<project><artifactId>shop</artifactId><version>1</version><packaging>war</packaging></project>");
+    Program program = new Program(project);
+    for (int i = 0; i < 2; i++) {
+      String draft = program.run("draft", "--json").out();
+      assertThat(schema.validate(draft, InputFormat.JSON)).as(draft).isEmpty();
+      assertThat(draft).contains("\"written\" : " + (i == 0));
+    }
+    assertThat(project.resolve("jolly.toml")).content().contains("version = \"pom:pom.xml\"");
+  }
+
+  private static Schema schema() throws IOException {
+    return SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12)
+        .getSchema(
+            SchemaLocation.of("urn:documents"),
+            Files.readString(Program.HOME.resolve("docs/schema/documents.schema.json")),
+            InputFormat.JSON);
+  }
+}
