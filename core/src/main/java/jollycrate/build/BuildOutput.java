@@ -2,6 +2,7 @@ package jollycrate.build;
 
 import java.util.List;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 /**
@@ -12,10 +13,12 @@ import java.util.stream.Stream;
 record BuildOutput(String text) {
   private static final Pattern CONTROL = Pattern.compile("\\x1b\\[[0-9;?]*[ -/]*[@-~]|\r");
 
-  /** A file, a line, and that it is an error, as compilers of many languages write it. */
-  private static final Pattern ERROR =
+  /** A file and a line, as compilers of many languages write them, and that it is an error. */
+  private static final Pattern PLACED =
       Pattern.compile(
-          "(?i)(?=.*error).*\\.\\w{1,5}[:(]\\[?\\d+[,:\\])].*|.*\\[ERROR].*(?:FAIL|Tests run:.*[1-9]).*");
+          "(?i)(?=.*error)(?!.*failed to execute goal).*[\\w)]\\.\\w{1,5}[:(]\\[?\\d+[,:\\])].*");
+
+  private static final Pattern ERROR = Pattern.compile("(?i).*\\b(?:error|failed|failure)\\b.*");
 
   /** What a build tool says about itself after every failure. */
   private static final Pattern EPILOGUE =
@@ -34,11 +37,12 @@ record BuildOutput(String text) {
   String told() {
     List<String> lines =
         text.lines().filter(line -> !EPILOGUE.matcher(line).matches()).distinct().toList();
-    List<String> errors = lines.stream().filter(line -> ERROR.matcher(line).matches()).toList();
-    Stream<String> shown =
-        errors.isEmpty()
-            ? lines.stream().skip(Math.max(0, lines.size() - LAST_LINES))
-            : errors.stream().limit(MOST_ERRORS);
-    return String.join("\n", shown.toList());
+    return Stream.of(PLACED, ERROR)
+        .map(pattern -> lines.stream().filter(line -> pattern.matcher(line).matches()).toList())
+        .filter(errors -> !errors.isEmpty())
+        .findFirst()
+        .map(errors -> errors.stream().limit(MOST_ERRORS))
+        .orElseGet(() -> lines.stream().skip(Math.max(0, lines.size() - LAST_LINES)))
+        .collect(Collectors.joining("\n"));
   }
 }

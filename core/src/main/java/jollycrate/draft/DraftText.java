@@ -18,6 +18,11 @@ final class DraftText {
     return '"' + Toml.tomlEscape(value).toString() + '"';
   }
 
+  /** A key as TOML takes it bare, else in quotes. */
+  static String key(String name) {
+    return name.matches("[A-Za-z0-9_-]+") ? name : quoted(name);
+  }
+
   static String list(List<String> values) {
     return values.stream().map(DraftText::quoted).toList().toString();
   }
@@ -39,12 +44,16 @@ final class DraftText {
 
   void mark(String line, String question) {
     text.append(MARK).append(line).append('\n');
-    ask(question);
+    ask("[" + plain(table) + "] ", question);
   }
 
   /** Something to tell in a line that stands there already. */
   void ask(String question) {
-    untold.add((table.isEmpty() ? "" : "[" + plain(table) + "] ") + question);
+    untold.add(question);
+  }
+
+  private void ask(String place, String question) {
+    untold.add((table.isEmpty() ? "" : place) + question);
   }
 
   void note(String line) {

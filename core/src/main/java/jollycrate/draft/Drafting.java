@@ -119,7 +119,7 @@ public final class Drafting {
       text.text("artifact", shown(built.get()), "its own build makes this archive");
       return Insight.of(built.get());
     }
-    build(List.of(wrapper ? "./mvnw" : "mvn", "-q", "package", "-DskipTests"), Pom.NAME);
+    build(List.of(wrapper ? "./mvnw" : "mvn", "-q", "process-classes"), Pom.NAME);
     text.table("pack");
     if (!war) {
       text.text("shape", "merged-jar", pom.place("packaging"));
@@ -240,7 +240,7 @@ public final class Drafting {
   }
 
   private void role(String role) {
-    text.value(DraftText.quoted(role), "[]", "web.xml or an annotation");
+    text.value(DraftText.key(role), "[]", "web.xml or an annotation");
     text.ask("who has the role '" + role + "'");
   }
 
@@ -253,7 +253,7 @@ public final class Drafting {
   }
 
   private void dataSource(Artifact.Declared declared) {
-    text.table("datasource." + DraftText.quoted(declared.name()));
+    text.table("datasource." + DraftText.key(declared.name()));
     text.note(declared.where());
     String url = driver.map(Driver::url).orElse("jdbc:...");
     text.mark("url = " + DraftText.quoted(url), "its JDBC URL");

@@ -39,7 +39,7 @@ class ServerIT {
       assertThat(workshop.ends(3, "server", "new", "bench").err())
           .contains("servers.toml describes it already");
       assertThat(workshop.ends(3, "server", "new", "b", "--http", "" + workshop.http).err())
-          .contains("http port " + workshop.http + "': server 'bench' has it");
+          .contains("server 'b': of port " + workshop.http + " for http, server 'bench' has it");
       assertThat(workshop.ends(3, "server", "new", "b", "--folder", "web").err())
           .contains("exists already. Choose another --folder");
       assertThat(workshop.ends(4, "server", "new", "b", "--java", "/nowhere").err())
