@@ -5,7 +5,6 @@ import java.io.UncheckedIOException;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.stream.Collectors;
-import java.util.stream.Stream;
 import jollycrate.app.NotDescribedException;
 import jollycrate.app.ServersFile;
 import jollycrate.delivery.ServerService;
@@ -56,16 +55,21 @@ public record ServerRemoval(String server, String folder, List<Space> paths, boo
 
   private static void mustBeEmpty(Site site, String name) {
     Stock stock = site.stockTaker().take(List.of());
-    String standing =
-        Stream.concat(
-                stock.standing().applications().stream().map(Standing.Owner::name),
-                site.kind().occupants(stock).stream()
-                    .map(occupant -> site.server().shown(occupant.path())))
+    String ours =
+        stock.standing().applications().stream()
+            .map(Standing.Owner::name)
+            .collect(Collectors.joining(", "));
+    if (!ours.isEmpty()) {
+      throw cannot(
+          name, ours + " stands there. Take it away first: jolly undeploy APP --from " + name);
+    }
+    String others =
+        site.kind().occupants(stock).stream()
+            .map(occupant -> site.server().shown(occupant.path()))
             .distinct()
             .collect(Collectors.joining(", "));
-    if (!standing.isEmpty()) {
-      throw cannot(
-          name, standing + " stands there. Take it away first: jolly undeploy APP --from " + name);
+    if (!others.isEmpty()) {
+      throw cannot(name, "somebody put " + others + " there. Take it away by hand first");
     }
     if (!stock.process().isStopped()) {
       throw cannot(

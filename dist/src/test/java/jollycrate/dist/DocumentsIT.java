@@ -11,6 +11,8 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.regex.Pattern;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -68,6 +70,22 @@ class DocumentsIT {
       assertThat(draft).contains("\"written\" : " + (i == 0));
     }
     assertThat(project.resolve("jolly.toml")).content().contains("version = \"pom:pom.xml\"");
+  }
+
+  /** In the built program, where the sources are not. */
+  @Test
+  void everyLinkOfTheDocsLeadsSomewhere() throws IOException {
+    Pattern link = Pattern.compile("]\\((?!https?:)([^)#]*)(?:#[^)]*)?\\)");
+    Path docs = Program.HOME.resolve("docs");
+    try (Stream<Path> pages = Files.list(docs)) {
+      for (Path page : pages.filter(file -> file.toString().endsWith(".md")).toList()) {
+        link.matcher(Files.readString(page))
+            .results()
+            .map(found -> found.group(1))
+            .filter(target -> !target.isEmpty())
+            .forEach(target -> assertThat(docs.resolve(target)).as(page.toString()).exists());
+      }
+    }
   }
 
   private static Schema schema() throws IOException {
