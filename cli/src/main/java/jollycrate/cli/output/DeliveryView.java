@@ -27,6 +27,9 @@ public final class DeliveryView implements LiveLine {
   private final Set<String> told = new HashSet<>();
   private boolean checksBegun;
 
+  /** Whether the cause of the first failed check is told in full where the act ends. */
+  private boolean endTellsTheFirst;
+
   /**
    * On that screen.
    *
@@ -139,6 +142,7 @@ public final class DeliveryView implements LiveLine {
 
   @Override
   public void planned(Server server, StepList steps, List<String> changes) {
+    endTellsTheFirst = true;
     heading("steps");
     Table table = new Table(MARGIN);
     List<StepText> rows =
@@ -196,6 +200,7 @@ public final class DeliveryView implements LiveLine {
     result
         .cause()
         .filter(cause -> told.add(cause.what() + cause.where()))
+        .filter(cause -> !endTellsTheFirst || told.size() > 1)
         .ifPresent(this::checkCause);
   }
 

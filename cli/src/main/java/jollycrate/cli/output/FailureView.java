@@ -20,8 +20,10 @@ public final class FailureView {
     }
     String label = "  why   ";
     for (String why : cause.why()) {
-      screen.line(label + why);
-      label = "        ";
+      if (!cause.what().contains(why.strip())) {
+        screen.line(label + why);
+        label = "        ";
+      }
     }
     if (!cause.next().isEmpty()) {
       screen.line("  fix   " + style.strong(cause.next()));
