@@ -38,7 +38,7 @@ public record Aim(String act, @JsonUnwrapped Release release, @JsonUnwrapped Pla
    * @param kind label of its kind and version
    * @param java feature release of its Java
    * @param folder its own folder
-   * @param log the log that it writes
+   * @param log the log that it writes; empty where each program has one of its own
    * @param address where people open the application; empty when that is not known
    */
   public record Place(

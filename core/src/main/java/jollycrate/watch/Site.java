@@ -45,7 +45,7 @@ public record Site(Host host, ServerKind kind, Traits traits, Server server, Tim
         traits.label(),
         stockTaker().java(),
         server.folder().toString(),
-        log().toString(),
+        traits.hosts() ? log().toString() : "",
         address);
   }
 

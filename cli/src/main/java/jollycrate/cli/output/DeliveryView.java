@@ -342,7 +342,10 @@ public final class DeliveryView implements LiveLine {
     String word = outcome.result() == DeliveryOutcome.Result.INTERRUPTED ? "Interrupted" : "Failed";
     if (outcome.cause().isPresent()) {
       new FailureView(screen).cause(word, outcome.cause().get());
-      screen.line("  log   " + style.place(outcome.aim().place().log()));
+      String log = outcome.aim().place().log();
+      if (!log.isEmpty()) {
+        screen.line("  log   " + style.place(log));
+      }
       screen.gap();
     }
     screen.line(

@@ -95,7 +95,7 @@ public final class RunView implements LiveRun.Watch, LiveLine {
                           + miss.what()
                           + ": expected "
                           + miss.expected()
-                          + ", came "
+                          + ", got "
                           + miss.got()));
       result
           .cause()
@@ -135,7 +135,7 @@ public final class RunView implements LiveRun.Watch, LiveLine {
     }
     cause.why().forEach(line -> screen.line("          " + style.faint("why   ") + line));
     if (!cause.next().isEmpty()) {
-      screen.line("          " + style.faint("fix  ") + cause.next());
+      screen.line("          " + style.faint("fix   ") + cause.next());
     }
   }
 

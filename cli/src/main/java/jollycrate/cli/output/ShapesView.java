@@ -41,7 +41,7 @@ public final class ShapesView implements LiveLine {
           .cell(row.where())
           .cell(Amounts.size(row.bytes()))
           .cell(seconds(row.start()))
-          .cell(row.first().toMillis() + " ms")
+          .cell(Amounts.time(row.first().toMillis()))
           .cell(Amounts.size(row.memory()))
           .cell(checks, row.isGood() ? style::good : style::bad);
     }

@@ -23,8 +23,9 @@ record StepText(String verb, String object) {
     for (Step step : steps) {
       StepText row = of(server, step);
       StepText last = rows.isEmpty() ? row : rows.get(rows.size() - 1);
-      if (step instanceof Step.MakeFolder && last != row && last.verb.startsWith("make folder")) {
-        rows.set(rows.size() - 1, new StepText("make folders", last.object + " " + row.object));
+      boolean folder = step instanceof Step.MakeFolder || step instanceof Step.RemoveFolder;
+      if (folder && last != row && last.verb.startsWith(row.verb)) {
+        rows.set(rows.size() - 1, new StepText(row.verb + "s", last.object + " " + row.object));
       } else {
         rows.add(
             step.file()
