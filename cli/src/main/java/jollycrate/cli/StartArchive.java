@@ -27,6 +27,22 @@ public final class StartArchive {
       shape = "war"
       [pack.page]
       shape = "front-end"
+      [build]
+      command = ["true"]
+      sources = ["web"]
+      [program]
+      port = { argument = "--port={value}" }
+      arguments = ["{address}"]
+      variables = { KEY = "env:START_PASSWORD" }
+      [program.datasource."jdbc/start"]
+      url = { property = "start.url" }
+      [datasource."jdbc/start"]
+      url = "jdbc:start:x"
+      password = "env:START_PASSWORD"
+      driver = "web/driver.jar"
+      pool = { max = 5, wait = "3s" }
+      [for.other.app]
+      path = "/other"
       [app]
       path = "/start"
       pack = "war"
