@@ -2,6 +2,7 @@ package jollycrate;
 
 import java.io.IOException;
 import java.nio.file.Files;
+import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -383,8 +384,10 @@ public final class Crate {
    */
   public ServerRemoval removeServer(String name, boolean meant) {
     ServerEntry entry = descriptions.entry(name);
-    return ServerRemoval.of(
-        site(entry), server(entry), descriptions.serversFile().orElseThrow(), meant);
+    Path file = descriptions.serversFile().orElseThrow();
+    return Files.exists(entry.folder(), LinkOption.NOFOLLOW_LINKS)
+        ? ServerRemoval.of(site(entry), server(entry), file, meant)
+        : ServerRemoval.ofEntry(entry, file, meant);
   }
 
   /** Every described server as it stands now. */

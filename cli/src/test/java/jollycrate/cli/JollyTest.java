@@ -65,6 +65,8 @@ class JollyTest {
           server new bench         | 3 | Cannot find the practice server's archive
           check --on bench         | 3 | Cannot find servers.toml
           deploy --too bench       | 2 | does not take '--too'. Did you mean '--to'?
+          deploy --to              | 2 | --to needs a value: NAME
+          server new a --http x    | 2 | 'x' is no whole number, in --http
           server strat bench       | 2 | Did you mean 'start'?
           check --to bench         | 3 | Cannot find servers.toml
           demo                     | 3 | Cannot find the sample

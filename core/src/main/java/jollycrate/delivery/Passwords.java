@@ -9,6 +9,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import java.util.stream.StreamSupport;
@@ -133,7 +134,7 @@ final class Passwords {
 
   private void throwUnresolved() {
     if (!unresolved.isEmpty()) {
-      throw new SecretException(String.join("\n", unresolved));
+      throw new SecretException(unresolved.stream().distinct().collect(Collectors.joining("\n")));
     }
   }
 }

@@ -192,7 +192,9 @@ public final class Drafting {
       described = Json.told().readTree(Files.readString(folder.resolve("package.json")));
     } catch (JsonProcessingException e) {
       throw new NotDescribedException(
-          "Cannot read 'package.json': " + e.getOriginalMessage() + ". Fix it first");
+          "Cannot read 'package.json': it is no JSON in line "
+              + e.getLocation().getLineNr()
+              + ". Fix it first");
     }
     name(described.path("name").asText("pages"), "package.json");
     text.text("version", described.path("version").asText("0.0.0"), "package.json");

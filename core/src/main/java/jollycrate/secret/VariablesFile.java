@@ -8,14 +8,18 @@ import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.nio.file.attribute.PosixFilePermission;
 import java.nio.file.attribute.PosixFilePermissions;
+import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.regex.Pattern;
+import java.util.stream.IntStream;
 
 /** A file {@code .env} with variables of one developer, beside the files that refer to them. */
 public final class VariablesFile {
   /** Its name. */
   public static final String NAME = ".env";
 
+  private static final Pattern ENTRY = Pattern.compile("\\s*(?:#.*|[\\w.-]+\\s*=.*)?");
   private static final long MOST_BYTES = 1 << 20;
   private static final Set<PosixFilePermission> OWN = PosixFilePermissions.fromString("rwx------");
 
@@ -53,8 +57,25 @@ public final class VariablesFile {
           .filter(entry -> entry.getKey().equals(name))
           .map(entry -> entry.getValue())
           .findFirst();
-    } catch (IOException | DotenvException e) {
+    } catch (DotenvException quotesTheLine) {
+      throw new SecretException(
+          "Cannot read '" + file + "': line " + wrongLine(file) + " is not written NAME=value");
+    } catch (IOException e) {
       throw new SecretException("Cannot read '" + file + "': " + e.getMessage());
+    }
+  }
+
+  /** The number of the first line that is no entry; what stands there is not told. */
+  private static int wrongLine(Path file) {
+    try {
+      List<String> lines = Files.readAllLines(file);
+      return 1
+          + IntStream.range(0, lines.size())
+              .filter(i -> !ENTRY.matcher(lines.get(i)).matches())
+              .findFirst()
+              .orElse(0);
+    } catch (IOException changedMeanwhile) {
+      return 1;
     }
   }
 

@@ -6,6 +6,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.stream.Collectors;
 import jollycrate.app.NotDescribedException;
+import jollycrate.app.ServerEntry;
 import jollycrate.app.ServersFile;
 import jollycrate.delivery.ServerService;
 import jollycrate.host.HostFiles;
@@ -41,16 +42,28 @@ public record ServerRemoval(String server, String folder, List<Space> paths, boo
             ? files.list(folder).stream().map(path -> Space.of(files, site.server(), path)).toList()
             : List.of();
     if (meant) {
-      try {
-        ServersFile.remove(file, name);
-      } catch (IOException e) {
-        throw new UncheckedIOException(e);
-      }
+      takeOut(file, name);
       if (own) {
         files.deleteTree(folder);
       }
     }
     return new ServerRemoval(name, own ? folder.toString() : "", contents, meant);
+  }
+
+  /** The same of a server whose folder is not there any more. */
+  public static ServerRemoval ofEntry(ServerEntry entry, Path file, boolean meant) {
+    if (meant) {
+      takeOut(file, entry.name());
+    }
+    return new ServerRemoval(entry.name(), "", List.of(), meant);
+  }
+
+  private static void takeOut(Path file, String name) {
+    try {
+      ServersFile.remove(file, name);
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
   }
 
   private static void mustBeEmpty(Site site, String name) {

@@ -70,6 +70,10 @@ class SecretsTest {
     assertThatThrownBy(() -> secrets.resolve(reference)).hasMessageContaining("chmod 600");
     Files.setPosixFilePermissions(file, PosixFilePermissions.fromString("rw-------"));
     assertThat(secrets.resolve(reference)).isEqualTo("wheel & spoke");
+    Files.writeString(file, "OTHER=1\nexport DB_PASSWORD=hub\n");
+    assertThatThrownBy(() -> secrets.resolve(reference))
+        .hasMessageContaining("line 2 is not written NAME=value")
+        .hasMessageNotContaining("hub");
     assertThat(secrets.mask("it is wheel & spoke")).isEqualTo("it is (hidden)");
   }
 }

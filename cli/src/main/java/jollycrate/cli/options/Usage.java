@@ -207,6 +207,13 @@ public final class Usage {
       String word = unmatched.getUnmatched().get(0);
       return "'jolly " + name + "' does not take '" + word + "'" + near(word);
     }
+    if (e instanceof CommandLine.MissingParameterException missing
+        && missing.getMissing().get(0) instanceof OptionSpec option) {
+      return option.names()[0] + " needs a value: " + option.paramLabel();
+    }
+    if (e.getArgSpec() instanceof OptionSpec option && e.getValue() != null) {
+      return "'" + e.getValue() + "' is no whole number, in " + option.names()[0];
+    }
     return e.getMessage().replaceFirst("^Error: ", "").replaceFirst("\\.$", "");
   }
 
