@@ -9,10 +9,8 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
-import java.util.stream.Stream;
 import jollycrate.app.Application;
 import jollycrate.app.ApplicationFile;
-import jollycrate.app.ContextPath;
 import jollycrate.app.Descriptions;
 import jollycrate.app.NotDescribedException;
 import jollycrate.app.PackChoice;
@@ -41,20 +39,17 @@ import jollycrate.draft.Drafting;
 import jollycrate.file.Digests;
 import jollycrate.file.Trees;
 import jollycrate.host.Host;
-import jollycrate.host.HostException;
 import jollycrate.pack.PackException;
 import jollycrate.pack.PackWatch;
 import jollycrate.pack.Packed;
 import jollycrate.secret.Secrets;
-import jollycrate.server.Placement;
-import jollycrate.server.Presence;
+import jollycrate.site.FinishedArtifact;
 import jollycrate.site.Kinds;
 import jollycrate.site.NewServer;
 import jollycrate.site.ServerFoundation;
 import jollycrate.site.ServerRemoval;
 import jollycrate.site.ServerState;
 import jollycrate.site.Sites;
-import jollycrate.stock.RecordsException;
 import jollycrate.trial.InPassing;
 import jollycrate.trial.LiveRun;
 import jollycrate.trial.ShapeRow;
@@ -218,7 +213,13 @@ public final class Crate {
     Artifact artifact = ArtifactReader.read(finished.file());
     boolean described = !finished.undescribed() && descriptions.isDescribed();
     Application application =
-        described ? described(finished, artifact, entry) : undescribed(finished, artifact, entry);
+        described
+            ? withDrivers(
+                Descriptions.placed(
+                    finished.asDescribed(
+                        descriptions.application(Optional.of(entry.name())), artifact),
+                    entry))
+            : finished.byItself(artifact, site(entry));
     Source source = ProjectSource.of(host, application);
     return service(entry)
         .deploy(
@@ -229,66 +230,8 @@ public final class Crate {
             dryRun);
   }
 
-  private Application described(FinishedArtifact finished, Artifact artifact, ServerEntry entry) {
-    Application read = descriptions.application(Optional.of(entry.name()));
-    Path description = read.file().orElseThrow();
-    if (finished.path().isPresent() || finished.startsWithin().isPresent()) {
-      throw new NotDescribedException(
-          "Cannot deliver '"
-              + finished.file()
-              + "' with a path or a time of its own: "
-              + description
-              + " describes it. Write them there under [app], or add --undescribed");
-    }
-    Optional<String> version = Optional.of(artifact.version()).filter(told -> !told.isEmpty());
-    return withDrivers(
-        Descriptions.placed(read.delivering(finished.file(), version.or(read::version)), entry));
-  }
-
   private Application withDrivers(Application application) {
     return Drivers.found(host, setting, application, progress::waitingFor);
-  }
-
-  private Application undescribed(FinishedArtifact finished, Artifact artifact, ServerEntry entry) {
-    finished
-        .path()
-        .map(ContextPath::fault)
-        .filter(fault -> !fault.isEmpty())
-        .ifPresent(
-            fault -> {
-              throw new NotDescribedException(
-                  "Cannot use '"
-                      + finished.path().get()
-                      + "' as a context path: "
-                      + fault
-                      + ". Write it like /spokes, or / for the root");
-            });
-    Optional<String> path = finished.path().map(ContextPath::normal);
-    return Application.of(
-        finished.file().toAbsolutePath(),
-        nameOf(artifact, path, site(entry)),
-        path,
-        finished.startsWithin().orElse(Application.STARTS_WITHIN));
-  }
-
-  /**
-   * The name of an application that only its file tells: the file's own, unless another release of
-   * the same title stands at the very path that is asked for, which this one then replaces.
-   */
-  private static String nameOf(Artifact artifact, Optional<String> path, Site site) {
-    String title = named(artifact.name());
-    Optional<String> stands =
-        site.stockTaker()
-            .standing()
-            .owner(title)
-            .map(owner -> owner.placement().route().contextPath());
-    boolean replaces = path.isPresent() && (stands.isEmpty() || stands.equals(path));
-    String fileName = artifact.file().getFileName().toString().replaceFirst("\\.[^.]*$", "");
-    return replaces ? title : named(fileName);
-  }
-
-  private static String named(String text) {
-    return text.replaceFirst("##.*", "").replaceAll("[^A-Za-z0-9._-]", "-");
   }
 
   /**
@@ -392,47 +335,8 @@ public final class Crate {
 
   /** Every described server as it stands now. */
   public List<ServerState> servers() {
-    return descriptions.entries().stream().map(this::state).toList();
-  }
-
-  private ServerState state(ServerEntry entry) {
-    String address = "http://" + entry.ports().address() + ":" + entry.ports().http() + "/";
-    int admin = entry.ports().admin().orElse(0);
-    try {
-      Site site = site(entry);
-      ServerService service = server(entry);
-      List<ServerState.Standing> standing =
-          service.placements().stream().map(Crate::standing).toList();
-      Presence presence = site.stockTaker().presence();
-      return new ServerState(
-          entry.name(),
-          site.traits().label(),
-          entry.folder().toString(),
-          address,
-          admin,
-          ServerState.fare(presence),
-          presence.found().map(found -> found.identity().pid()).orElse(0L),
-          standing,
-          Stream.concat(
-                  service.unfinished().stream(),
-                  service.troubles().stream().map(cause -> cause.what() + ". " + cause.next()))
-              .collect(Collectors.joining("\n")));
-    } catch (NotDescribedException | HostException | RecordsException e) {
-      return new ServerState(
-          entry.name(),
-          "",
-          entry.folder().toString(),
-          address,
-          admin,
-          ServerState.Fare.UNKNOWN,
-          0,
-          List.of(),
-          e.getMessage());
-    }
-  }
-
-  private static ServerState.Standing standing(Placement placement) {
-    return new ServerState.Standing(
-        placement.application(), placement.release().version(), placement.address());
+    return descriptions.entries().stream()
+        .map(entry -> ServerState.of(entry, this::site, this::server))
+        .toList();
   }
 }

@@ -1,7 +1,17 @@
 package jollycrate.site;
 
 import java.util.List;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import jollycrate.app.NotDescribedException;
+import jollycrate.app.ServerEntry;
+import jollycrate.delivery.ServerService;
+import jollycrate.host.HostException;
+import jollycrate.server.Placement;
 import jollycrate.server.Presence;
+import jollycrate.stock.RecordsException;
+import jollycrate.watch.Site;
 
 /**
  * One described server as it stands now.
@@ -33,7 +43,7 @@ public record ServerState(
     UNKNOWN
   }
 
-  public static Fare fare(Presence presence) {
+  private static Fare fare(Presence presence) {
     if (presence.isStopped()) {
       return Fare.STOPPED;
     }
@@ -41,5 +51,50 @@ public record ServerState(
         .found()
         .map(running -> running.ours() ? Fare.RUNS : Fare.STARTED_BY_ANOTHER)
         .orElse(Fare.UNKNOWN);
+  }
+
+  /** Of a described server; what keeps it from being looked at is its trouble. */
+  public static ServerState of(
+      ServerEntry entry,
+      Function<ServerEntry, Site> sites,
+      Function<ServerEntry, ServerService> services) {
+    try {
+      Site site = sites.apply(entry);
+      ServerService service = services.apply(entry);
+      Presence presence = site.stockTaker().presence();
+      return new ServerState(
+          entry.name(),
+          site.traits().label(),
+          entry.folder().toString(),
+          addressOf(entry),
+          entry.ports().admin().orElse(0),
+          fare(presence),
+          presence.found().map(found -> found.identity().pid()).orElse(0L),
+          service.placements().stream().map(ServerState::standing).toList(),
+          Stream.concat(
+                  service.unfinished().stream(),
+                  service.troubles().stream().map(cause -> cause.what() + ". " + cause.next()))
+              .collect(Collectors.joining("\n")));
+    } catch (NotDescribedException | HostException | RecordsException e) {
+      return new ServerState(
+          entry.name(),
+          "",
+          entry.folder().toString(),
+          addressOf(entry),
+          entry.ports().admin().orElse(0),
+          Fare.UNKNOWN,
+          0,
+          List.of(),
+          e.getMessage());
+    }
+  }
+
+  private static String addressOf(ServerEntry entry) {
+    return "http://" + entry.ports().address() + ":" + entry.ports().http() + "/";
+  }
+
+  private static Standing standing(Placement placement) {
+    return new Standing(
+        placement.application(), placement.release().version(), placement.address());
   }
 }

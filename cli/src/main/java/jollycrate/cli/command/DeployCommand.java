@@ -2,13 +2,13 @@ package jollycrate.cli.command;
 
 import java.util.List;
 import jollycrate.Crate;
-import jollycrate.FinishedArtifact;
 import jollycrate.cli.options.Given;
 import jollycrate.cli.options.Option;
 import jollycrate.cli.options.Usage;
 import jollycrate.cli.options.WrongUsage;
 import jollycrate.cli.output.DeliveryView;
 import jollycrate.delivery.DeliveryOutcome;
+import jollycrate.site.FinishedArtifact;
 
 /** {@code jolly deploy}. */
 public final class DeployCommand implements Command {

@@ -1,9 +1,7 @@
 package jollycrate.cli.output;
 
-import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
-import java.util.Set;
 import java.util.stream.Stream;
 import jollycrate.check.CheckResult;
 import jollycrate.delivery.DeliveryOutcome;
@@ -19,16 +17,12 @@ import jollycrate.watch.Aim;
 /** Shows a delivery while it goes on, and how it ended. */
 public final class DeliveryView implements LiveLine {
   private static final String MARGIN = "  ";
-  private static final int NAME_WIDTH = 34;
 
   private final Screen screen;
   private final Style style;
   private final boolean diffs;
-  private final Set<String> told = new HashSet<>();
+  private final CheckRows checks;
   private boolean checksBegun;
-
-  /** Whether the cause of the first failed check is told in full where the act ends. */
-  private boolean endTellsTheFirst;
 
   /**
    * On that screen.
@@ -38,6 +32,7 @@ public final class DeliveryView implements LiveLine {
   public DeliveryView(Screen screen, boolean diffs) {
     this.screen = screen;
     this.diffs = diffs;
+    this.checks = new CheckRows(screen);
     this.style = screen.style();
   }
 
@@ -142,7 +137,7 @@ public final class DeliveryView implements LiveLine {
 
   @Override
   public void planned(Server server, StepList steps, List<String> changes) {
-    endTellsTheFirst = true;
+    checks.endTellsTheFirst();
     heading("steps");
     Table table = new Table(MARGIN);
     List<StepText> rows =
@@ -185,36 +180,7 @@ public final class DeliveryView implements LiveLine {
       heading("checks");
       checksBegun = true;
     }
-    String word =
-        result.passed()
-            ? result.proves() ? style.good("pass") : style.odd("open")
-            : style.bad("FAIL");
-    String name = String.format("%-" + NAME_WIDTH + "s", result.name());
-    String status = result.status() == 0 ? " - " : "" + result.status();
-    String time = String.format("%8s", Amounts.time(result.took().toMillis()));
-    screen.line(
-        MARGIN + word + "  " + name + "  " + status + time + "  " + style.faint(result.request()));
-    if (result.status() > 0) {
-      result.misses().forEach(this::miss);
-    }
-    result
-        .cause()
-        .filter(cause -> told.add(cause.what() + cause.where()))
-        .filter(cause -> !endTellsTheFirst || told.size() > 1)
-        .ifPresent(this::checkCause);
-  }
-
-  private void miss(CheckResult.Miss miss) {
-    String indent = MARGIN + "      ";
-    screen.line(indent + miss.what() + " expected " + miss.expected());
-    screen.line(indent + " ".repeat(miss.what().length()) + " got      " + style.bad(miss.got()));
-  }
-
-  private void checkCause(Cause cause) {
-    screen.line(MARGIN + "      " + cause.what());
-    if (!cause.where().isEmpty() && !cause.where().startsWith("http")) {
-      screen.line(MARGIN + "      at " + style.place(cause.where()));
-    }
+    checks.show(result);
   }
 
   @Override
