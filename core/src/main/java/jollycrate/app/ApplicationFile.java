@@ -1,7 +1,6 @@
 package jollycrate.app;
 
 import java.io.IOException;
-import java.nio.file.DirectoryStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
@@ -12,9 +11,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.function.Function;
-import java.util.regex.Matcher;
-import java.util.regex.PatternSyntaxException;
-import java.util.stream.StreamSupport;
 import jollycrate.pack.Shape;
 import jollycrate.secret.Reference;
 import jollycrate.secret.SecretException;
@@ -26,10 +22,7 @@ public final class ApplicationFile {
   public static final String NAME = "jolly.toml";
 
   private static final String NAME_FORM = "[A-Za-z0-9][A-Za-z0-9._-]*";
-  private static final String HOME =
-      Matcher.quoteReplacement(System.getProperty("user.home") + "/");
   private static final String POM = "pom:";
-  private static final int MOST_CONNECTIONS = 10;
   private static final List<String> DEFAULT_SOURCES =
       List.of("src", "pom.xml", "build.gradle", "build.gradle.kts", "build.xml", "package.json");
 
@@ -85,7 +78,7 @@ public final class ApplicationFile {
       root.missing("artifact", "Name a finished artifact, or describe in [pack] how to make it");
     }
     Optional<String> delivered = delivered(app, told, packs);
-    List<DataSource> dataSources = dataSources();
+    List<DataSource> dataSources = new DataSourceSection(root.section("datasource"), folder).read();
     Program program = new ProgramSection(root.section("program"), folder, dataSources).read();
     Map<String, Object> settings = settings(packs, program);
     Optional<String> path = app.text("path");
@@ -234,82 +227,6 @@ public final class ApplicationFile {
     return settings;
   }
 
-  private List<DataSource> dataSources() {
-    Section all = root.section("datasource");
-    List<DataSource> sources = new ArrayList<>();
-    for (String name : all.keys()) {
-      sources.add(dataSource(name, all.section(name)));
-    }
-    return sources;
-  }
-
-  private DataSource dataSource(String name, Section section) {
-    Optional<String> url = section.text("url");
-    if (url.isEmpty() && !section.has("url")) {
-      section.missing("url", "Give its JDBC URL");
-    } else if (url.isPresent() && !url.get().startsWith("jdbc:")) {
-      section.problem("url", "'" + url.get() + "' is no JDBC URL", "It begins with \"jdbc:\"");
-    }
-    Optional<String> driver = section.text("driver");
-    if (driver.isEmpty() && !section.has("driver")) {
-      section.missing("driver", "Name the archive that holds the JDBC driver");
-    }
-    Section pool = section.section("pool");
-    long most = pool.number("max", 1, 10_000).orElse((long) MOST_CONNECTIONS);
-    Duration wait = pool.duration("wait").orElse(Duration.ofSeconds(5));
-    pool.end();
-    DataSource source =
-        new DataSource(
-            name,
-            url.orElse(""),
-            section.text("user").orElse(""),
-            reference(section, "password"),
-            driver(section, driver.orElse("unnamed")),
-            section.text("driver-class"),
-            (int) most,
-            wait);
-    section.end();
-    return source;
-  }
-
-  /** The archive of a driver: a path, one that begins with {@code ~}, or a pattern for one file. */
-  private Path driver(Section section, String written) {
-    Path named = folder.resolve(written.replaceFirst("^~/", HOME)).normalize();
-    if (!written.contains("*")) {
-      return named;
-    }
-    Path parent = named.getParent();
-    try (DirectoryStream<Path> files =
-        Files.newDirectoryStream(parent, named.getFileName().toString())) {
-      List<Path> found = StreamSupport.stream(files.spliterator(), false).sorted().toList();
-      if (found.size() == 1) {
-        return found.get(0);
-      }
-      section.problem(
-          "driver",
-          found.isEmpty() ? "no file matches '" + written + "'" : "several files match: " + found,
-          "Name the archive that holds the JDBC driver");
-    } catch (IOException | PatternSyntaxException e) {
-      section.problem(
-          "driver",
-          "'" + parent + "' cannot be searched: " + e.getMessage(),
-          "A pattern may stand in the file's name only, like \"lib/h2-*.jar\"");
-    }
-    return named;
-  }
-
-  private Optional<Reference> reference(Section section, String key) {
-    Optional<String> text = section.text(key);
-    Optional<Reference> reference = text.flatMap(written -> Reference.of(written, folder));
-    if (text.isPresent() && reference.isEmpty()) {
-      section.problem(
-          key,
-          "a password must not stand in this file",
-          "Write where it stands: \"env:NAME\" or \"file:PATH\"");
-    }
-    return reference;
-  }
-
   private List<User> users() {
     Section section = root.section("users");
     List<User> users = new ArrayList<>();
@@ -319,10 +236,10 @@ public final class ApplicationFile {
       Optional<Reference> password = Optional.empty();
       if (table) {
         Section inner = section.section(name);
-        password = reference(inner, "existing");
+        password = inner.reference("existing", folder);
         inner.end();
       } else if (!there) {
-        password = reference(section, name);
+        password = section.reference(name, folder);
       }
       users.add(new User(name, there, password));
     }

@@ -1,5 +1,6 @@
 package jollycrate.app;
 
+import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -7,6 +8,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import jollycrate.secret.Reference;
 import org.tomlj.TomlArray;
 import org.tomlj.TomlPosition;
 import org.tomlj.TomlTable;
@@ -124,6 +126,23 @@ final class Section {
                         + String.join("\", \"", text.split("\\s+"))
                         + "\"]"));
     return texts(key);
+  }
+
+  /**
+   * Where a password stands.
+   *
+   * @param folder what a path in it starts from
+   */
+  Optional<Reference> reference(String key, Path folder) {
+    Optional<String> text = text(key);
+    Optional<Reference> reference = text.flatMap(written -> Reference.of(written, folder));
+    if (text.isPresent() && reference.isEmpty()) {
+      problem(
+          key,
+          "a password must not stand in this file",
+          "Write where it stands: \"env:NAME\" or \"file:PATH\"");
+    }
+    return reference;
   }
 
   /** The table of that name, empty when it is not written. */

@@ -2,12 +2,10 @@ package jollycrate.delivery;
 
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
-import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import java.util.function.Supplier;
 import jollycrate.app.Application;
 import jollycrate.app.ContextPath;
@@ -22,9 +20,6 @@ import jollycrate.file.Digests;
 import jollycrate.foresee.Finding;
 import jollycrate.foresee.Foresight;
 import jollycrate.foresee.RemovalForesight;
-import jollycrate.foresee.Scene;
-import jollycrate.host.Fact;
-import jollycrate.host.Ran;
 import jollycrate.journal.Deliveries;
 import jollycrate.json.Json;
 import jollycrate.secret.Secrets;
@@ -37,7 +32,6 @@ import jollycrate.server.Stock;
 import jollycrate.server.Unfolded;
 import jollycrate.server.Wanted;
 import jollycrate.step.StepList;
-import jollycrate.stock.ConnectionTrial;
 import jollycrate.watch.Aim;
 import jollycrate.watch.Interrupts;
 import jollycrate.watch.Progress;
@@ -46,8 +40,6 @@ import jollycrate.watch.Waits;
 
 /** Delivers applications to one server, from first look to last record. */
 public final class DeliveryService {
-  private static final Duration COMMAND_LIMIT = Duration.ofSeconds(20);
-
   private final Site site;
   private final Secrets secrets;
   private final Progress progress;
@@ -55,6 +47,7 @@ public final class DeliveryService {
   private final Supplier<Requester> requesters;
   private final Path probe;
   private final Gate gate;
+  private final Aims aims;
 
   /**
    * @param probe archive or folder with the class that tries connections
@@ -73,6 +66,7 @@ public final class DeliveryService {
     this.requesters = requesters;
     this.probe = probe;
     this.gate = new Gate(site, progress);
+    this.aims = new Aims(site);
   }
 
   /** Delivers an artifact, or says what would be done. */
@@ -107,7 +101,7 @@ public final class DeliveryService {
 
   private DeliveryOutcome deploy(Order order, Source source, boolean dryRun) {
     Application application = order.application();
-    OutcomeBuilder outcome = builder("deploy", application.name());
+    OutcomeBuilder outcome = aims.builder("deploy", application.name());
     while (true) {
       if (!gate.settled(outcome, dryRun)) {
         return outcome.end(DeliveryOutcome.Result.STUCK, site.time().now());
@@ -121,9 +115,10 @@ public final class DeliveryService {
       Target target = target(order, wanted, source.revision());
       Act act = new Act(site, progress, interrupts, target, outcome);
       stock = act.takeStock();
-      Aim aim = aim(order, wanted, source, stock);
+      Aim aim = aims.of(order, wanted, source, stock);
       outcome.aim(aim);
-      List<Finding> findings = new ArrayList<>(Foresight.look(scene(stock, order, wanted)));
+      List<Finding> findings =
+          new ArrayList<>(Foresight.look(new Looking(site, probe).scene(stock, order, wanted)));
       findings.addAll(source.findings());
       StepList steps = act.steps(stock);
       progress.looked(aim, ContextPath.shown(wanted.placement().route().contextPath()));
@@ -149,7 +144,7 @@ public final class DeliveryService {
 
   /** Removes an application, or says what would be done. */
   public DeliveryOutcome undeploy(String application, boolean dryRun) {
-    OutcomeBuilder outcome = builder("undeploy", application);
+    OutcomeBuilder outcome = aims.builder("undeploy", application);
     Act act =
         new Act(site, progress, interrupts, Target.removal(application, secrets::mask), outcome);
     while (true) {
@@ -163,7 +158,7 @@ public final class DeliveryService {
       }
       List<Finding> findings = RemovalForesight.look(stock, owner.get(), site.kind()::splicer);
       Placement placement = owner.get().placement();
-      Aim aim = aim("undeploy", placement);
+      Aim aim = aims.of("undeploy", placement);
       outcome.aim(aim);
       StepList steps = act.steps(stock);
       progress.looked(aim, ContextPath.shown(placement.route().contextPath()));
@@ -189,7 +184,7 @@ public final class DeliveryService {
 
   /** Runs the checks of an application against what stands on the server. */
   public DeliveryOutcome check(Application application) {
-    OutcomeBuilder outcome = builder("check", application.name());
+    OutcomeBuilder outcome = aims.builder("check", application.name());
     Standing.Owner owner =
         site.stockTaker()
             .standing()
@@ -204,7 +199,7 @@ public final class DeliveryService {
                             + "'. Deliver it with 'jolly deploy --to "
                             + site.server().name()
                             + "'"));
-    outcome.aim(aim("check", owner.placement()));
+    outcome.aim(aims.of("check", owner.placement()));
     List<CheckResult> results =
         checkRun()
             .run(
@@ -236,33 +231,6 @@ public final class DeliveryService {
     if (!steps.isEmpty() && !Finding.anyBlocker(findings)) {
       progress.planned(site.server(), steps, diffs);
     }
-  }
-
-  private OutcomeBuilder builder(String act, String application) {
-    Aim.Release nothingKnown = new Aim.Release(application, "", "", "", 0, "");
-    return new OutcomeBuilder(new Aim(act, nothingKnown, site.place("")), site.time().now());
-  }
-
-  private Aim aim(Order order, Wanted wanted, Source source, Stock stock) {
-    Artifact artifact = order.artifact();
-    String name = order.application().name();
-    String earlier =
-        stock.standing().owner(name).map(owner -> owner.placement().release().version()).orElse("");
-    return new Aim(
-        "deploy",
-        new Aim.Release(
-            name, order.version(), earlier, artifact.digest(), artifact.size(), source.revision()),
-        site.place(wanted.placement().address()));
-  }
-
-  /** Of what stands there. */
-  private Aim aim(String act, Placement placement) {
-    Placement.Release release = placement.release();
-    return new Aim(
-        act,
-        new Aim.Release(
-            release.application(), release.version(), release.version(), release.digest(), 0, ""),
-        site.place(placement.address()));
   }
 
   /**
@@ -355,39 +323,5 @@ public final class DeliveryService {
 
   private CheckRun checkRun() {
     return new CheckRun(site, progress, new Waits(site, progress, interrupts), requesters);
-  }
-
-  private Scene scene(Stock stock, Order order, Wanted wanted) {
-    return new Scene(
-        stock,
-        site.traits(),
-        order,
-        wanted,
-        site.kind().occupants(stock),
-        new ConnectionTrial(site.host(), site.server(), worksIn(order), probe),
-        site.files().free(site.server().folder()),
-        site.files()::writable,
-        site.host().processes().accountIn(site.server().folder()),
-        site.server()
-            .front()
-            .map(front -> site.host().processes().acceptors(front.port()))
-            .orElse(Fact.known(Set.of())),
-        site.kind()::splicer,
-        this::run);
-  }
-
-  /** The folder where the application works: its server's, or a program's own when it is there. */
-  private Path worksIn(Order order) {
-    if (site.traits().hosts()) {
-      return site.server().folder();
-    }
-    Path folder = site.server().folder().resolve(order.application().program().folder());
-    return site.files().facts(folder).isFolder() ? folder : site.server().folder();
-  }
-
-  private Ran run(List<String> command) {
-    return site.host()
-        .processes()
-        .run(command, site.server().folder(), site.host().environment(), "", COMMAND_LIMIT);
   }
 }

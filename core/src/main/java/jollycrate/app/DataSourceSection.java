@@ -1,0 +1,91 @@
+package jollycrate.app;
+
+import java.io.IOException;
+import java.nio.file.DirectoryStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.PatternSyntaxException;
+import java.util.stream.StreamSupport;
+
+/** Reads {@code [datasource]}. */
+final class DataSourceSection {
+  private static final String HOME =
+      Matcher.quoteReplacement(System.getProperty("user.home") + "/");
+  private static final int MOST_CONNECTIONS = 10;
+
+  private final Section all;
+  private final Path folder;
+
+  DataSourceSection(Section all, Path folder) {
+    this.all = all;
+    this.folder = folder;
+  }
+
+  List<DataSource> read() {
+    List<DataSource> sources = new ArrayList<>();
+    for (String name : all.keys()) {
+      sources.add(dataSource(name, all.section(name)));
+    }
+    return sources;
+  }
+
+  private DataSource dataSource(String name, Section section) {
+    Optional<String> url = section.text("url");
+    if (url.isEmpty() && !section.has("url")) {
+      section.missing("url", "Give its JDBC URL");
+    } else if (url.isPresent() && !url.get().startsWith("jdbc:")) {
+      section.problem("url", "'" + url.get() + "' is no JDBC URL", "It begins with \"jdbc:\"");
+    }
+    Optional<String> driver = section.text("driver");
+    if (driver.isEmpty() && !section.has("driver")) {
+      section.missing("driver", "Name the archive that holds the JDBC driver");
+    }
+    Section pool = section.section("pool");
+    long most = pool.number("max", 1, 10_000).orElse((long) MOST_CONNECTIONS);
+    Duration wait = pool.duration("wait").orElse(Duration.ofSeconds(5));
+    pool.end();
+    DataSource source =
+        new DataSource(
+            name,
+            url.orElse(""),
+            section.text("user").orElse(""),
+            section.reference("password", folder),
+            driver(section, driver.orElse("unnamed")),
+            section.text("driver-class"),
+            (int) most,
+            wait);
+    section.end();
+    return source;
+  }
+
+  /** The archive of a driver: a path, one that begins with {@code ~}, or a pattern for one file. */
+  private Path driver(Section section, String written) {
+    Path named = folder.resolve(written.replaceFirst("^~/", HOME)).normalize();
+    if (!written.contains("*")) {
+      return named;
+    }
+    Path parent = named.getParent();
+    try (DirectoryStream<Path> files =
+        Files.newDirectoryStream(parent, named.getFileName().toString())) {
+      List<Path> found = StreamSupport.stream(files.spliterator(), false).sorted().toList();
+      if (found.size() == 1) {
+        return found.get(0);
+      }
+      section.problem(
+          "driver",
+          found.isEmpty() ? "no file matches '" + written + "'" : "several files match: " + found,
+          "Name the archive that holds the JDBC driver");
+    } catch (IOException | PatternSyntaxException e) {
+      section.problem(
+          "driver",
+          "'" + parent + "' cannot be searched: " + e.getMessage(),
+          "A pattern may stand in the file's name only, like \"lib/h2-*.jar\"");
+    }
+    return named;
+  }
+}

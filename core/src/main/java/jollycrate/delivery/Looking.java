@@ -1,0 +1,57 @@
+package jollycrate.delivery;
+
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.List;
+import java.util.Set;
+import jollycrate.foresee.Scene;
+import jollycrate.host.Fact;
+import jollycrate.host.Ran;
+import jollycrate.server.Order;
+import jollycrate.server.Stock;
+import jollycrate.server.Wanted;
+import jollycrate.stock.ConnectionTrial;
+import jollycrate.watch.Site;
+
+/**
+ * Gathers what rules foresee from.
+ *
+ * @param probe archive or folder with the class that tries connections
+ */
+record Looking(Site site, Path probe) {
+  private static final Duration COMMAND_LIMIT = Duration.ofSeconds(20);
+
+  Scene scene(Stock stock, Order order, Wanted wanted) {
+    return new Scene(
+        stock,
+        site.traits(),
+        order,
+        wanted,
+        site.kind().occupants(stock),
+        new ConnectionTrial(site.host(), site.server(), worksIn(order), probe),
+        site.files().free(site.server().folder()),
+        site.files()::writable,
+        site.host().processes().accountIn(site.server().folder()),
+        site.server()
+            .front()
+            .map(front -> site.host().processes().acceptors(front.port()))
+            .orElse(Fact.known(Set.of())),
+        site.kind()::splicer,
+        this::run);
+  }
+
+  /** The folder where the application works: its server's, or a program's own when it is there. */
+  private Path worksIn(Order order) {
+    if (site.traits().hosts()) {
+      return site.server().folder();
+    }
+    Path folder = site.server().folder().resolve(order.application().program().folder());
+    return site.files().facts(folder).isFolder() ? folder : site.server().folder();
+  }
+
+  private Ran run(List<String> command) {
+    return site.host()
+        .processes()
+        .run(command, site.server().folder(), site.host().environment(), "", COMMAND_LIMIT);
+  }
+}
