@@ -122,7 +122,7 @@ public final class Crate {
   public Comparison compare(Path before, Path after) {
     try (ZipArchive one = ZipArchive.open(before);
         ZipArchive other = ZipArchive.open(after)) {
-      return Comparison.of(one, other);
+      return Comparison.of(one.members(), other.members());
     } catch (IOException e) {
       throw new ArtifactException("Cannot compare: " + e.getMessage());
     }

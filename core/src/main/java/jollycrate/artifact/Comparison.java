@@ -2,8 +2,9 @@ package jollycrate.artifact;
 
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
-import java.util.Optional;
+import java.util.Map;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
@@ -36,26 +37,25 @@ public record Comparison(List<Change> changes, int same) {
   public record Change(Kind kind, String path, long before, long after) {}
 
   /** Compares by name, length and checksum; folders do not count. */
-  public static Comparison of(ZipArchive before, ZipArchive after) {
+  public static Comparison of(List<ZipMember> before, List<ZipMember> after) {
     List<Change> changes = new ArrayList<>();
+    Map<String, ZipMember> stood = new HashMap<>(before.size() * 2);
+    before.stream()
+        .filter(member -> !member.isFolder())
+        .forEach(member -> stood.put(member.name(), member));
     int same = 0;
-    for (ZipMember member : after.members()) {
-      Optional<ZipMember> stood = before.member(member.name());
-      if (member.isFolder()) {
-        continue;
-      }
-      if (stood.isEmpty()) {
+    for (ZipMember member : after) {
+      ZipMember old = member.isFolder() ? member : stood.remove(member.name());
+      if (old == null) {
         changes.add(new Change(Kind.ADDED, member.name(), 0, member.size()));
-      } else if (stood.get().crc() != member.crc() || stood.get().size() != member.size()) {
-        changes.add(new Change(Kind.CHANGED, member.name(), stood.get().size(), member.size()));
-      } else {
+      } else if (old.crc() != member.crc() || old.size() != member.size()) {
+        changes.add(new Change(Kind.CHANGED, member.name(), old.size(), member.size()));
+      } else if (!member.isFolder()) {
         same++;
       }
     }
-    for (ZipMember member : before.members()) {
-      if (!member.isFolder() && after.member(member.name()).isEmpty()) {
-        changes.add(new Change(Kind.REMOVED, member.name(), member.size(), 0));
-      }
+    for (ZipMember gone : stood.values()) {
+      changes.add(new Change(Kind.REMOVED, gone.name(), gone.size(), 0));
     }
     return new Comparison(paired(changes), same);
   }

@@ -6,6 +6,7 @@ import java.io.InputStream;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.channels.FileChannel;
+import java.nio.channels.WritableByteChannel;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.util.ArrayList;
@@ -146,6 +147,11 @@ public final class ZipArchive implements Closeable {
   /** Reads bytes of the file as they stand. */
   public byte[] raw(long at, int count) throws IOException {
     return bytes.exactly(at, count);
+  }
+
+  /** Copies bytes of the file as they stand. */
+  public void copy(long at, long count, WritableByteChannel to) throws IOException {
+    bytes.copy(at, count, to);
   }
 
   /**

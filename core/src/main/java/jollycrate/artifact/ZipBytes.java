@@ -5,9 +5,13 @@ import java.io.EOFException;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
+import java.nio.channels.WritableByteChannel;
 
 /** Bytes that can be read at any position, by any number of threads. */
 interface ZipBytes extends Closeable {
+  /** Bytes copied at once. */
+  int BUFFER = 1 << 16;
+
   long length();
 
   /** Reads some bytes into the buffer; their number, at least 1, or -1 at the end. */
@@ -25,6 +29,17 @@ interface ZipBytes extends Closeable {
     return bytes;
   }
 
+  /** Copies exactly so many bytes. */
+  default void copy(long at, long count, WritableByteChannel to) throws IOException {
+    for (long done = 0; done < count; ) {
+      byte[] some = exactly(at + done, (int) Math.min(count - done, BUFFER));
+      for (ByteBuffer buffer = ByteBuffer.wrap(some); buffer.hasRemaining(); ) {
+        to.write(buffer);
+      }
+      done += some.length;
+    }
+  }
+
   @Override
   default void close() throws IOException {}
 
@@ -40,6 +55,17 @@ interface ZipBytes extends Closeable {
       @Override
       public int read(long at, ByteBuffer into) throws IOException {
         return channel.read(into, at);
+      }
+
+      @Override
+      public void copy(long at, long count, WritableByteChannel to) throws IOException {
+        for (long done = 0; done < count; ) {
+          long some = channel.transferTo(at + done, count - done, to);
+          if (some <= 0) {
+            throw new EOFException("it ends early");
+          }
+          done += some;
+        }
       }
 
       @Override

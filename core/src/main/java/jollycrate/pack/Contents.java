@@ -3,7 +3,6 @@ package jollycrate.pack;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -70,7 +69,7 @@ final class Contents {
 
   void addFile(Path file, String name, String part) throws IOException {
     try {
-      add(new Entry(name, new Source.OfFile(file, Files.size(file)), part, false));
+      add(new Entry(name, Source.OfFile.at(file), part, false));
     } catch (NoSuchFileException e) {
       throw new PackException("Cannot pack '" + file + "': there is no such file");
     }

@@ -6,11 +6,13 @@ import java.nio.file.FileSystems;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.FileTime;
+import java.time.LocalDateTime;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import jollycrate.artifact.ZipArchive;
 import jollycrate.artifact.ZipMember;
+import jollycrate.file.Stamp;
 
 /**
  * The artifact that is about to be replaced. What did not change is taken from it as it is
@@ -25,10 +27,12 @@ final class Earlier implements Closeable {
   private final ZipArchive archive;
   private final FileTime written;
   private final boolean sameCompressor;
+  private final PackIndex index;
 
-  private Earlier(ZipArchive archive, FileTime written) throws IOException {
+  private Earlier(Path file, ZipArchive archive, LocalDateTime time) throws IOException {
     this.archive = archive;
-    this.written = written;
+    this.written = Files.getLastModifiedTime(file);
+    this.index = PackIndex.of(file, archive, time);
     this.sameCompressor = compressesAlike();
   }
 
@@ -42,8 +46,12 @@ final class Earlier implements Closeable {
     }
   }
 
-  /** Nothing when there is none, or none that can be read. */
-  static Maybe at(Path file) throws IOException {
+  /**
+   * Nothing when there is none, or none that can be read.
+   *
+   * @param time that the entries of the new artifact are given
+   */
+  static Maybe at(Path file, LocalDateTime time) throws IOException {
     if (!Files.isRegularFile(file)) {
       return new Maybe(Optional.empty());
     }
@@ -54,7 +62,7 @@ final class Earlier implements Closeable {
       return new Maybe(Optional.empty());
     }
     try {
-      return new Maybe(Optional.of(new Earlier(archive, Files.getLastModifiedTime(file))));
+      return new Maybe(Optional.of(new Earlier(file, archive, time)));
     } catch (IOException damaged) {
       archive.close();
       return new Maybe(Optional.empty());
@@ -65,26 +73,28 @@ final class Earlier implements Closeable {
     return archive;
   }
 
-  /** The compressed entry of that name, when it may hold the same content. */
-  Optional<ZipMember> candidate(String name, long size) {
-    return sameCompressor
-        ? archive
-            .member(name)
-            .filter(member -> member.method() == ZipMember.DEFLATED && member.size() == size)
-        : Optional.empty();
+  /** The entry of that name, when it was read from a file that still has the same stamp. */
+  Optional<ZipMember> unchanged(String name, Stamp stamp) {
+    return sameCompressor && index.knows(name, stamp) ? archive.member(name) : Optional.empty();
   }
 
   /**
-   * Whether an entry holds a file's content. Equal checksums do for a file that was not touched
-   * since the archive was written; else the contents are compared.
+   * The entry of that name, when it holds a file's content compressed. Equal checksums do for a
+   * file that was not touched since the archive was written; else the contents are compared.
    */
-  boolean holds(ZipMember member, Path file, byte[] content, int length, long crc)
-      throws IOException {
-    if (member.crc() != crc) {
-      return false;
-    }
-    return untouched(file)
-        || Arrays.equals(archive.read(member, length), 0, length, content, 0, length);
+  Optional<ZipMember> holding(String name, Path file, byte[] content, long crc) throws IOException {
+    Optional<ZipMember> found =
+        sameCompressor
+            ? archive
+                .member(name)
+                .filter(member -> member.method() == ZipMember.DEFLATED)
+                .filter(member -> member.size() == content.length && member.crc() == crc)
+            : Optional.empty();
+    boolean same =
+        found.isPresent()
+            && (untouched(file)
+                || Arrays.equals(archive.read(found.get(), content.length), content));
+    return same ? found : Optional.empty();
   }
 
   private boolean untouched(Path file) throws IOException {

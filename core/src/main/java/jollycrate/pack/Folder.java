@@ -7,16 +7,15 @@ import java.nio.file.DirectoryIteratorException;
 import java.nio.file.DirectoryStream;
 import java.nio.file.FileSystems;
 import java.nio.file.Files;
-import java.nio.file.LinkOption;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.nio.file.PathMatcher;
-import java.nio.file.attribute.BasicFileAttributes;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Set;
 import java.util.function.Predicate;
+import jollycrate.file.FileFacts;
 
 /**
  * Walks a folder of the project for what is wanted in an archive. Links are not followed, and what
@@ -30,7 +29,7 @@ final class Folder {
       Set.of(".idea", ".vscode", ".settings", ".project", ".classpath");
 
   /** A file found. */
-  record Found(Path file, String name, long size) {}
+  record Found(Path file, String name, FileFacts facts) {}
 
   private final Contents contents;
   private final List<PathMatcher> patterns;
@@ -54,7 +53,11 @@ final class Folder {
     for (Found found : files(folder, prefix)) {
       if (wanted.test(found)) {
         contents.add(
-            new Entry(found.name(), new Source.OfFile(found.file(), found.size()), part, false));
+            new Entry(
+                found.name(),
+                new Source.OfFile(found.file(), found.facts().size(), found.facts().stamp()),
+                part,
+                false));
       }
     }
   }
@@ -85,16 +88,20 @@ final class Folder {
   }
 
   /** A child of a folder, named as it sorts: a folder's name ends with a slash. */
-  private record Child(String name, Path path, BasicFileAttributes facts) {}
+  private record Child(String name, Path path, FileFacts facts) {
+    boolean is(FileFacts.Type type) {
+      return facts.type() == type;
+    }
+  }
 
   private void walk(Path folder, String prefix, List<Found> files) throws IOException {
     List<Child> children = new ArrayList<>();
     try (DirectoryStream<Path> stream = Files.newDirectoryStream(folder)) {
       for (Path path : stream) {
-        BasicFileAttributes facts =
-            Files.readAttributes(path, BasicFileAttributes.class, LinkOption.NOFOLLOW_LINKS);
+        FileFacts facts = FileFacts.of(path);
         String name = path.getFileName().toString();
-        children.add(new Child(facts.isDirectory() ? name + "/" : name, path, facts));
+        boolean inner = facts.type() == FileFacts.Type.FOLDER;
+        children.add(new Child(inner ? name + "/" : name, path, facts));
       }
     } catch (AccessDeniedException e) {
       throw new PackException("Cannot pack '" + folder + "': it cannot be read. Fix its rights");
@@ -112,15 +119,15 @@ final class Folder {
 
   private void visit(Child child, String prefix, List<Found> files) throws IOException {
     String name = prefix + child.name();
-    boolean folder = child.facts().isDirectory();
+    boolean folder = child.is(FileFacts.Type.FOLDER);
     String path = folder ? name.substring(0, name.length() - 1) : name;
     String reason = reasonToLeaveOut(child, path);
     if (!reason.isEmpty()) {
-      contents.leaveOut(path, reason, child.facts().isRegularFile() ? child.facts().size() : 0);
+      contents.leaveOut(path, reason, child.is(FileFacts.Type.FILE) ? child.facts().size() : 0);
     } else if (folder) {
       walk(child.path(), name, files);
-    } else if (child.facts().isRegularFile()) {
-      files.add(new Found(child.path(), name, child.facts().size()));
+    } else if (child.is(FileFacts.Type.FILE)) {
+      files.add(new Found(child.path(), name, child.facts()));
     } else {
       throw new PackException(
           "Cannot pack '" + child.path() + "': it is neither a file nor a folder. Remove it");
@@ -140,7 +147,7 @@ final class Folder {
     if (EDITOR.contains(simple) || simple.endsWith("~") || swap || autosave) {
       return "left by an editor";
     }
-    if (child.facts().isSymbolicLink()) {
+    if (child.is(FileFacts.Type.LINK)) {
       return "a symbolic link";
     }
     return isLeftOut(name) ? "asked for by 'leave-out'" : "";

@@ -99,12 +99,7 @@ final class LibrariesBeside {
     String root = folder.getFileName() + "/";
     Contents contents = new Contents();
     contents.addFile(jar, root + jarName(), "program");
-    contents.add(
-        new Entry(
-            root + script.getFileName(),
-            new Source.OfFile(script, Files.size(script)),
-            "program",
-            true));
+    contents.add(new Entry(root + script.getFileName(), Source.OfFile.at(script), "program", true));
     for (Library library : layout.libraries()) {
       contents.addFile(library.file(), root + "lib/" + library.fileName(), "libraries");
     }
@@ -118,7 +113,7 @@ final class LibrariesBeside {
       told.add(
           new Entry(
               "lib/" + library.fileName(),
-              new Source.OfFile(library.file(), library.size()),
+              new Source.OfFile(library.file(), library.size(), Optional.empty()),
               "libraries",
               false));
     }

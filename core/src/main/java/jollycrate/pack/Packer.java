@@ -12,9 +12,10 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
 import jollycrate.artifact.Comparison;
-import jollycrate.artifact.ZipArchive;
+import jollycrate.file.Stamp;
 
 /**
  * Packs an artifact that depends on nothing but its input: entries sorted with the manifest first,
@@ -28,6 +29,7 @@ public final class Packer {
   private final PackRequest request;
   private final Path target;
   private final PackWatch watch;
+  private final long begun = System.currentTimeMillis();
 
   private Packer(PackRequest request, Path target, PackWatch watch) {
     this.request = request;
@@ -115,8 +117,9 @@ public final class Packer {
    */
   Written write(List<Entry> entries, Path place) throws IOException {
     Path beside = place.resolveSibling("." + place.getFileName() + ".part");
-    try (Earlier.Maybe earlier = Earlier.at(place);
+    try (Earlier.Maybe earlier = Earlier.at(place, request.time());
         ZipOut out = new ZipOut(beside, request.time())) {
+      long begun = begun(beside);
       boolean moved = false;
       try {
         writeEntries(entries, out, earlier, place.getFileName().toString());
@@ -124,24 +127,30 @@ public final class Packer {
             !Files.isRegularFile(place)
                 || Files.size(beside) != Files.size(place)
                 || Files.mismatch(beside, place) >= 0;
-        if (!changed) {
-          return new Written(false, Optional.empty());
+        if (changed) {
+          move(beside, place);
+          moved = true;
         }
-        Optional<Comparison> since = Optional.empty();
-        if (earlier.found().isPresent()) {
-          try (ZipArchive now = ZipArchive.open(beside)) {
-            since = Optional.of(Comparison.of(earlier.found().get().archive(), now));
-          }
-        }
-        move(beside, place);
-        moved = true;
-        return new Written(true, since);
+        PackIndex.write(place, request.time(), entries, begun);
+        return new Written(
+            changed,
+            changed
+                ? earlier.found().map(old -> Comparison.of(old.archive().members(), out.members()))
+                : Optional.empty());
       } finally {
         if (!moved) {
           Files.deleteIfExists(beside);
         }
       }
     }
+  }
+
+  /** When packing began by the clock of the disk, which may be behind that of this machine. */
+  private long begun(Path justMade) throws IOException {
+    long since = System.currentTimeMillis() - begun;
+    long made = Stamp.of(justMade).map(Stamp::changed).orElse(Long.MAX_VALUE);
+    return Math.min(
+        TimeUnit.MILLISECONDS.toNanos(begun), made - TimeUnit.MILLISECONDS.toNanos(since));
   }
 
   private void writeEntries(List<Entry> entries, ZipOut out, Earlier.Maybe earlier, String name)

@@ -5,8 +5,10 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Optional;
 import jollycrate.artifact.ZipArchive;
 import jollycrate.artifact.ZipMember;
+import jollycrate.file.Stamp;
 
 /** Where the content of an entry comes from. */
 sealed interface Source {
@@ -19,8 +21,18 @@ sealed interface Source {
   /** The content. */
   InputStream open() throws IOException;
 
-  /** A file. */
-  record OfFile(Path path, long size) implements Source {
+  /**
+   * A file.
+   *
+   * @param stamp from before anything of it was read
+   */
+  record OfFile(Path path, long size, Optional<Stamp> stamp) implements Source {
+    /** A file as it stands now, a link followed. */
+    static OfFile at(Path path) throws IOException {
+      Optional<Stamp> stamp = Stamp.of(path);
+      return new OfFile(path, stamp.isPresent() ? stamp.get().size() : Files.size(path), stamp);
+    }
+
     @Override
     public String place() {
       return path.toString();

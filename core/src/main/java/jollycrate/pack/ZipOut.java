@@ -11,6 +11,9 @@ import java.nio.file.StandardOpenOption;
 import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
+import jollycrate.artifact.ZipArchive;
+import jollycrate.artifact.ZipMember;
 
 /**
  * Lays down local headers, contents and the directory of an archive (APPNOTE 6.3.10, section 4.3),
@@ -37,24 +40,29 @@ final class ZipOut implements Closeable {
   private static final int FILE = 0100644;
   private static final int PROGRAM = 0100755;
   private static final int FOLDER = 040755;
+  private static final int WIDE_SIZES = 20;
   private static final int BUFFER = 1 << 20;
 
   /** Contents of that size get room for zip64 sizes, as compressing may lengthen them. */
   private static final long NEAR_LIMIT = 4_000_000_000L;
-
-  /** An entry as the directory will tell it. */
-  private record Written(
-      byte[] name, int method, long crc, long compressed, long size, long at, int mode) {}
 
   /** An entry whose content is being written. */
   record Open(Entry entry, int method, long size, long at, boolean wide) {}
 
   private final FileChannel channel;
   private final EntryTimes times;
-  private final List<Written> written = new ArrayList<>();
+  private final List<ZipMember> written = new ArrayList<>();
   private final ByteBuffer buffer =
       ByteBuffer.allocateDirect(BUFFER).order(ByteOrder.LITTLE_ENDIAN);
   private long flushed;
+  private Optional<Run> run = Optional.empty();
+
+  /** Entries one after another in another archive, to be copied at once. */
+  private record Run(ZipArchive from, long at, long length) {
+    boolean goesOn(ZipArchive archive, long next) {
+      return archive == from && next == at + length;
+    }
+  }
 
   ZipOut(Path file, LocalDateTime time) throws IOException {
     this.channel = FileChannel.open(file, StandardOpenOption.WRITE, StandardOpenOption.CREATE);
@@ -69,44 +77,90 @@ final class ZipOut implements Closeable {
 
   /** Begins an entry of which everything is known. */
   void begin(Entry entry, int method, long crc, long compressed, long size) throws IOException {
-    byte[] name = entry.name().getBytes(StandardCharsets.UTF_8);
-    boolean wide = size >= NEAR_LIMIT || compressed >= NEAR_LIMIT;
-    written.add(new Written(name, method, crc, compressed, size, position(), mode(entry)));
-    header(name, method, crc, compressed, size, wide);
+    endRun();
+    written.add(member(entry, method, crc, compressed, size, position()));
+    header(entry, method, crc, compressed, size, isWide(compressed, size));
   }
 
   /** Begins an entry whose checksum and length in the archive turn out while it is written. */
   Open beginUnknown(Entry entry, int method, long size) throws IOException {
+    endRun();
     Open open = new Open(entry, method, size, position(), size >= NEAR_LIMIT);
-    header(entry.name().getBytes(StandardCharsets.UTF_8), method, 0, 0, size, open.wide());
+    header(entry, method, 0, 0, size, open.wide());
     return open;
   }
 
   /** Ends it. */
   void finish(Open open, long crc, long compressed) throws IOException {
-    byte[] name = open.entry().name().getBytes(StandardCharsets.UTF_8);
-    written.add(
-        new Written(
-            name, open.method(), crc, compressed, open.size(), open.at(), mode(open.entry())));
+    written.add(member(open.entry(), open.method(), crc, compressed, open.size(), open.at()));
     long end = position();
     flush();
     channel.position(open.at());
-    header(name, open.method(), crc, compressed, open.size(), open.wide());
+    header(open.entry(), open.method(), crc, compressed, open.size(), open.wide());
     flush();
     channel.position(end);
     flushed = end;
   }
 
-  private void header(byte[] name, int method, long crc, long compressed, long size, boolean wide)
+  /**
+   * Takes over an entry, header and all, from an archive that was written in this way, with the
+   * same time.
+   */
+  void take(Entry entry, ZipArchive from, ZipMember member) throws IOException {
+    if (run.isEmpty() || !run.get().goesOn(from, member.headerAt())) {
+      endRun();
+      run = Optional.of(new Run(from, member.headerAt(), 0));
+    }
+    Run before = run.get();
+    written.add(
+        member(
+            entry,
+            member.method(),
+            member.crc(),
+            member.compressed(),
+            member.size(),
+            position() + before.length()));
+    long header =
+        LOCAL_SIZE
+            + member.name().getBytes(StandardCharsets.UTF_8).length
+            + (isWide(member.compressed(), member.size()) ? WIDE_SIZES : 0);
+    run = Optional.of(new Run(from, before.at(), before.length() + header + member.compressed()));
+  }
+
+  private void endRun() throws IOException {
+    if (run.isPresent()) {
+      flush();
+      run.get().from().copy(run.get().at(), run.get().length(), channel);
+      flushed += run.get().length();
+      run = Optional.empty();
+    }
+  }
+
+  /** What was written so far, as the directory tells it. */
+  List<ZipMember> members() {
+    return written;
+  }
+
+  private static boolean isWide(long compressed, long size) {
+    return size >= NEAR_LIMIT || compressed >= NEAR_LIMIT;
+  }
+
+  private static ZipMember member(
+      Entry entry, int method, long crc, long compressed, long size, long at) {
+    return new ZipMember(entry.name(), method, UTF_8, crc, compressed, size, at, mode(entry));
+  }
+
+  private void header(Entry entry, int method, long crc, long compressed, long size, boolean wide)
       throws IOException {
+    byte[] name = entry.name().getBytes(StandardCharsets.UTF_8);
     room(LOCAL_SIZE);
     buffer.putInt(LOCAL);
     common(wide, method, crc, wide ? NONE : compressed, wide ? NONE : size);
     buffer.putShort((short) name.length);
-    buffer.putShort((short) (wide ? 20 : 0));
+    buffer.putShort((short) (wide ? WIDE_SIZES : 0));
     write(name, 0, name.length);
     if (wide) {
-      room(20);
+      room(WIDE_SIZES);
       buffer.putShort((short) 1).putShort((short) 16).putLong(size).putLong(compressed);
     }
   }
@@ -132,8 +186,9 @@ final class ZipOut implements Closeable {
 
   /** Writes the directory. */
   void end() throws IOException {
+    endRun();
     long start = position();
-    for (Written entry : written) {
+    for (ZipMember entry : written) {
       member(entry);
     }
     long size = position() - start;
@@ -150,9 +205,10 @@ final class ZipOut implements Closeable {
     flush();
   }
 
-  private void member(Written entry) throws IOException {
-    boolean wideSizes = entry.size() >= NEAR_LIMIT || entry.compressed() >= NEAR_LIMIT;
-    boolean wideAt = entry.at() >= NONE;
+  private void member(ZipMember entry) throws IOException {
+    byte[] name = entry.name().getBytes(StandardCharsets.UTF_8);
+    boolean wideSizes = isWide(entry.compressed(), entry.size());
+    boolean wideAt = entry.headerAt() >= NONE;
     int extra = (wideSizes ? 16 : 0) + (wideAt ? 8 : 0);
     room(MEMBER_SIZE);
     buffer.putInt(MEMBER);
@@ -163,12 +219,12 @@ final class ZipOut implements Closeable {
         entry.crc(),
         wideSizes ? NONE : entry.compressed(),
         wideSizes ? NONE : entry.size());
-    buffer.putShort((short) entry.name().length);
+    buffer.putShort((short) name.length);
     buffer.putShort((short) (extra > 0 ? extra + 4 : 0));
     buffer.putShort((short) 0).putShort((short) 0).putShort((short) 0);
-    buffer.putInt(entry.mode() << 16);
-    buffer.putInt((int) (wideAt ? NONE : entry.at()));
-    write(entry.name(), 0, entry.name().length);
+    buffer.putInt(entry.unixMode() << 16);
+    buffer.putInt((int) (wideAt ? NONE : entry.headerAt()));
+    write(name, 0, name.length);
     if (extra > 0) {
       room(extra + 4);
       buffer.putShort((short) 1).putShort((short) extra);
@@ -176,7 +232,7 @@ final class ZipOut implements Closeable {
         buffer.putLong(entry.size()).putLong(entry.compressed());
       }
       if (wideAt) {
-        buffer.putLong(entry.at());
+        buffer.putLong(entry.headerAt());
       }
     }
   }

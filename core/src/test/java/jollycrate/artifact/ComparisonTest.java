@@ -40,15 +40,15 @@ class ComparisonTest {
         zip("other.war", Map.of("WEB-INF/lib/json-1.10.jar", "newer", "a.txt", "A", "d.txt", "b"));
     try (ZipArchive before = ZipArchive.open(one);
         ZipArchive after = ZipArchive.open(other)) {
-      Comparison comparison = Comparison.of(before, after);
+      Comparison comparison = Comparison.of(before.members(), after.members());
       assertThat(comparison.changes())
           .containsExactly(
               new Comparison.Change(Comparison.Kind.ADDED, "d.txt", 0, 1),
               new Comparison.Change(Comparison.Kind.REMOVED, "b.txt", 1, 0),
               new Comparison.Change(Comparison.Kind.CHANGED, "a.txt", 1, 1),
               new Comparison.Change(Comparison.Kind.VERSION, "WEB-INF/lib/json 1.9 -> 1.10", 3, 5));
-      assertThat(Comparison.of(before, before).isEmpty()).isTrue();
-      assertThat(Comparison.of(before, before).same()).isEqualTo(3);
+      assertThat(Comparison.of(before.members(), before.members()).isEmpty()).isTrue();
+      assertThat(Comparison.of(before.members(), before.members()).same()).isEqualTo(3);
     }
   }
 

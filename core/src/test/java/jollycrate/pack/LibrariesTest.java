@@ -103,9 +103,9 @@ class LibrariesTest {
   @Test
   void largeFilesArePackedInBlocksThatReadAsOne() throws IOException {
     byte[] text = "a bell, a brake and a wheel; ".repeat(200_000).getBytes();
-    byte[] noise = new byte[3 * ZipWriter.BLOCK + 17];
+    byte[] noise = new byte[3 * EntryReader.MOST + 17];
     new Random(7).nextBytes(noise);
-    byte[] exact = new byte[2 * ZipWriter.BLOCK];
+    byte[] exact = new byte[2 * EntryReader.MOST];
     Packed packed =
         project()
             .file("web/text.txt", text)

@@ -183,25 +183,6 @@ class PackerTest {
   }
 
   @Test
-  void unchangedFilesComeFromTheEarlierArtifactAndTheBytesAreAsIfPackedAnew() throws IOException {
-    StringBuilder text = new StringBuilder();
-    for (int i = 0; i < 300_000; i++) {
-      text.append(i * 7919L % 1000).append(' ');
-    }
-    Files.writeString(folder.resolve("web/long.txt"), text);
-    pack("a.war");
-    file("web/index.html");
-    Files.writeString(folder.resolve("web/index.html"), "another page, another length");
-    Files.writeString(folder.resolve("classes/shop/Desk.class"), "classes/shop/Tesk.class");
-    pack("a.war");
-    assertThat(Files.mismatch(folder.resolve("a.war"), pack("fresh.war").file())).isEqualTo(-1);
-    try (ZipFile zip = new ZipFile(folder.resolve("a.war").toFile())) {
-      assertThat(zip.getInputStream(zip.getEntry("long.txt")).readAllBytes())
-          .isEqualTo(text.toString().getBytes(StandardCharsets.UTF_8));
-    }
-  }
-
-  @Test
   void moreEntriesThanAPlainArchiveHolds() throws IOException {
     Path many = Files.createDirectories(folder.resolve("web/many"));
     for (int i = 0; i < 66_000; i++) {
