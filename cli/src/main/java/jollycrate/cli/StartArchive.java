@@ -3,12 +3,28 @@ package jollycrate.cli;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.io.PrintStream;
+import java.io.UncheckedIOException;
+import java.net.InetAddress;
+import java.net.ServerSocket;
+import java.net.Socket;
+import java.net.URI;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.List;
+import java.util.Optional;
 import jollycrate.app.Setting;
 import jollycrate.check.HttpRequester;
+import jollycrate.check.Requester;
 import jollycrate.file.Trees;
+import jollycrate.journal.DeliveryRecord;
+import jollycrate.journal.JournalLine;
+import jollycrate.journal.Lock;
+import jollycrate.json.Json;
+import jollycrate.server.Standing;
+import jollycrate.step.Step;
+import jollycrate.stock.ProcessRecord;
 import jollycrate.watch.Interrupts;
 
 /**
@@ -77,6 +93,15 @@ public final class StartArchive {
           List.of("deliveries", "--on", "start"),
           List.of("undeploy", "start", "--from", "start"));
 
+  private static final List<Class<?>> RECORDS =
+      List.of(
+          JournalLine.class,
+          Step.class,
+          DeliveryRecord.class,
+          ProcessRecord.class,
+          Standing.class,
+          Lock.Holder.class);
+
   private StartArchive() {}
 
   /** Runs every command quietly. */
@@ -92,10 +117,46 @@ public final class StartArchive {
         new Jolly(nowhere, nowhere, setting, System::getenv, new Interrupts())
             .run(command.toArray(String[]::new));
       }
-      new HttpRequester(() -> false);
+      ask();
+      RECORDS.forEach(StartArchive::read);
       Class.forName("jollycrate.cli.Main");
     } finally {
       Trees.delete(folder);
+    }
+  }
+
+  /** A request that is answered, by whatever stands behind a port of this process. */
+  private static void ask() throws IOException {
+    try (ServerSocket port = new ServerSocket(0, 1, InetAddress.getLoopbackAddress());
+        HttpRequester requester = new HttpRequester(() -> false)) {
+      Thread answering = new Thread(() -> answer(port));
+      answering.start();
+      requester.send(
+          "GET",
+          URI.create("http://127.0.0.1:" + port.getLocalPort() + "/"),
+          Optional.empty(),
+          Optional.of(new Requester.Login("anna", "start")),
+          Duration.ofSeconds(5));
+    }
+  }
+
+  private static void answer(ServerSocket port) {
+    try (Socket socket = port.accept()) {
+      socket.getInputStream().read(new byte[1 << 10]);
+      String answer =
+          "HTTP/1.1 200 OK\r\nContent-Type: text/plain\r\nContent-Length: 5\r\n\r\nstart";
+      socket.getOutputStream().write(answer.getBytes(StandardCharsets.US_ASCII));
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  /** What reads a record is made when the first is read, whatever stands in it. */
+  private static void read(Class<?> record) {
+    Json.read("{}", record);
+    Class<?>[] kinds = record.getPermittedSubclasses();
+    if (kinds != null) {
+      List.of(kinds).forEach(StartArchive::read);
     }
   }
 }
