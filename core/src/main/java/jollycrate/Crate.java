@@ -145,7 +145,7 @@ public final class Crate {
     Packing packing = packing(application, watch).built(mode);
     List<Packed> packed = new ArrayList<>();
     try {
-      for (PackDescription description : application.packs()) {
+      for (PackDescription description : application.making().packs()) {
         packed.add(packing.pack(description, description.target()));
       }
     } catch (PackException e) {
@@ -158,7 +158,7 @@ public final class Crate {
 
   private Application packable() {
     Application application = Descriptions.atItsName(descriptions.application(Optional.empty()));
-    if (application.packs().isEmpty()) {
+    if (application.making().packs().isEmpty()) {
       throw new NotDescribedException(
           "Cannot pack '"
               + application.name()
@@ -188,8 +188,8 @@ public final class Crate {
     Application read = descriptions.application(entry);
     service.mustResolve(read);
     Application application = withDrivers(read);
-    if (application.packs().isEmpty()) {
-      Artifact artifact = ArtifactReader.read(application.artifact().orElseThrow());
+    if (application.making().packs().isEmpty()) {
+      Artifact artifact = ArtifactReader.read(application.making().artifact().orElseThrow());
       return service.deploy(
           application, artifact, ProjectSource.of(host, application), onAdminPort, dryRun);
     }
@@ -255,7 +255,7 @@ public final class Crate {
     return service(entry)
         .check(
             name.filter(told -> !isDescribedHere(told))
-                .map(told -> Application.of(Path.of(told), told, Optional.empty()))
+                .map(Application::undescribed)
                 .orElseGet(() -> descriptions.application(entry)));
   }
 

@@ -90,7 +90,7 @@ public final class ApplicationFile {
                     "path",
                     "'" + path.get() + "' is no context path: " + fault,
                     "Write it like \"/spokes\", or \"/\" for the root"));
-    Duration startsWithin = app.duration("starts-within").orElse(Application.STARTS_WITHIN);
+    Duration startsWithin = app.duration("starts-within").orElse(Context.STARTS_WITHIN);
     app.end();
     List<User> users = users();
     Application application =
@@ -98,16 +98,10 @@ public final class ApplicationFile {
             Optional.of(file.path()),
             name(),
             version,
-            packs,
-            delivered,
-            build(packs),
-            settings,
-            artifact,
-            path.map(ContextPath::normal),
-            startsWithin,
+            new Making(packs, delivered, build(packs), settings, artifact),
+            new Context(path.map(ContextPath::normal), startsWithin),
             dataSources,
-            users,
-            roles(users),
+            new Access(users, roles(users)),
             program,
             checks(users));
     ownValuesAreKnown();

@@ -40,15 +40,15 @@ public record Descriptions(Path folder, Function<Reference, String> values) {
   /** A program of its own answers at the root unless it says its path. */
   public static Application placed(Application read, ServerEntry entry) {
     boolean war =
-        read.packs().isEmpty()
-            ? read.artifact().filter(file -> file.toString().endsWith(".war")).isPresent()
+        read.making().packs().isEmpty()
+            ? read.making().artifact().filter(file -> file.toString().endsWith(".war")).isPresent()
             : chosen(read, entry).shape().isWar();
     return entry.service() && !war ? read : atItsName(read);
   }
 
   /** The same at a path by its name, unless it says its own. */
   public static Application atItsName(Application read) {
-    return read.path().isPresent() ? read : read.at("/" + read.name());
+    return read.context().path().isPresent() ? read : read.at("/" + read.name());
   }
 
   /** What that server gets. */

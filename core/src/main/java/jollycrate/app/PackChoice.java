@@ -18,8 +18,8 @@ public final class PackChoice {
    * @param name of a {@code [pack.NAME]}; empty: the one that is delivered, or the only one
    */
   public static PackDescription chosen(Application application, Optional<String> name) {
-    List<String> names = application.packs().stream().map(PackDescription::name).toList();
-    if (name.isPresent() && application.pack(name.get()).isEmpty()) {
+    List<String> names = application.making().packs().stream().map(PackDescription::name).toList();
+    if (name.isPresent() && application.making().pack(name.get()).isEmpty()) {
       throw new NotDescribedException(
           "Cannot pack '"
               + name.get()
@@ -32,9 +32,9 @@ public final class PackChoice {
                   ? "There is one [pack] without a name"
                   : "Described there: " + String.join(", ", names)));
     }
-    return name.or(application::delivered)
+    return name.or(application.making()::delivered)
         .or(() -> names.size() == 1 ? Optional.of(names.get(0)) : Optional.empty())
-        .flatMap(application::pack)
+        .flatMap(application.making()::pack)
         .orElseThrow(
             () ->
                 new NotDescribedException(
@@ -51,8 +51,9 @@ public final class PackChoice {
    */
   public static PackDescription chosenToRun(Application application) {
     application
+        .making()
         .delivered()
-        .flatMap(application::pack)
+        .flatMap(application.making()::pack)
         .filter(pack -> !RUN.contains(pack.shape()) && !pack.shape().isWar())
         .ifPresent(
             pack -> {
@@ -66,10 +67,11 @@ public final class PackChoice {
                       + ": one with shape = \"merged-jar\" or \"executable-war\"");
             });
     List<PackDescription> programs =
-        application.packs().stream().filter(pack -> RUN.contains(pack.shape())).toList();
+        application.making().packs().stream().filter(pack -> RUN.contains(pack.shape())).toList();
     return application
+        .making()
         .delivered()
-        .flatMap(application::pack)
+        .flatMap(application.making()::pack)
         .filter(programs::contains)
         .or(() -> programs.size() == 1 ? Optional.of(programs.get(0)) : Optional.empty())
         .orElseThrow(

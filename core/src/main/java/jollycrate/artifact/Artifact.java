@@ -1,5 +1,6 @@
 package jollycrate.artifact;
 
+import com.fasterxml.jackson.annotation.JsonUnwrapped;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
@@ -15,21 +16,7 @@ import jollycrate.xml.XmlText;
  * @param digest SHA-256 of the whole file; empty when it was not asked for
  * @param name from the manifest, else from the file's name
  * @param version from the manifest, else from the file's name, else empty
- * @param highestLevel highest class-file major version that the servlet container would load; 0
- *     without classes
- * @param highestClass the entry that has it; empty without classes
- * @param servlets the servlet API it is made for
- * @param mainClass {@code Main-Class} of the manifest
- * @param startClass class that a framework's own launcher goes on to, {@code Start-Class} of the
- *     manifest
  * @param layout how it is built up
- * @param endpoints what answers, as far as servlets are declared
- * @param dataSources JNDI names of data sources it declares, below {@code java:comp/env/}
- * @param roles security roles it declares
- * @param ownPackages packages of its own classes, as in stack traces
- * @param contextXml its {@code META-INF/context.xml}, empty when there is none
- * @param missing packages that Java has had until release 10 and nothing inside brings, each with
- *     an own class that refers to it
  * @param faults what is wrong inside, each with its place
  */
 public record Artifact(
@@ -40,19 +27,68 @@ public record Artifact(
     String digest,
     String name,
     String version,
-    int highestLevel,
-    String highestClass,
-    ServletApi servlets,
-    Optional<String> mainClass,
-    Optional<String> startClass,
+    @JsonUnwrapped Classes classes,
+    @JsonUnwrapped Start start,
+    @JsonUnwrapped Web web,
     Layout layout,
-    List<Endpoint> endpoints,
-    List<Declared> dataSources,
-    SortedSet<String> roles,
-    SortedSet<String> ownPackages,
-    Optional<XmlText> contextXml,
-    SortedMap<String, String> missing,
     List<String> faults) {
+
+  /**
+   * Its classes.
+   *
+   * @param highestLevel highest class-file major version that the servlet container would load; 0
+   *     without classes
+   * @param highestClass the entry that has it; empty without classes
+   * @param ownPackages packages of its own classes, as in stack traces
+   * @param missing packages that Java has had until release 10 and nothing inside brings, each with
+   *     an own class that refers to it
+   */
+  public record Classes(
+      int highestLevel,
+      String highestClass,
+      SortedSet<String> ownPackages,
+      SortedMap<String, String> missing) {
+    /** The oldest Java that runs every class of it; 0 without classes. */
+    public int java() {
+      return highestLevel == 0 ? 0 : JavaLevel.javaOf(highestLevel);
+    }
+
+    /** The same as people call it. */
+    public String javaLabel() {
+      int java = java();
+      return java > 0 && java < 5 ? "1." + java : String.valueOf(java);
+    }
+  }
+
+  /**
+   * How it starts as a program.
+   *
+   * @param mainClass {@code Main-Class} of the manifest
+   * @param startClass class that a framework's own launcher goes on to, {@code Start-Class} of the
+   *     manifest
+   */
+  public record Start(Optional<String> mainClass, Optional<String> startClass) {}
+
+  /**
+   * What it declares to a servlet container.
+   *
+   * @param servlets the servlet API it is made for
+   * @param endpoints what answers, as far as servlets are declared
+   * @param dataSources JNDI names of data sources it declares, below {@code java:comp/env/}
+   * @param roles security roles it declares
+   * @param contextXml its {@code META-INF/context.xml}, empty when there is none
+   */
+  public record Web(
+      ServletApi servlets,
+      List<Endpoint> endpoints,
+      List<Declared> dataSources,
+      SortedSet<String> roles,
+      Optional<XmlText> contextXml) {
+    /** The namespaces of the servlet API it uses. */
+    public ServletNamespace namespace() {
+      return servlets.namespace();
+    }
+  }
 
   /**
    * A name that the artifact declares.
@@ -96,20 +132,4 @@ public record Artifact(
    * @param where entry, with line when it is a descriptor
    */
   public record Endpoint(String pattern, String servlet, String where) {}
-
-  /** The namespaces of the servlet API it uses. */
-  public ServletNamespace namespace() {
-    return servlets.namespace();
-  }
-
-  /** The oldest Java that runs every class of it; 0 without classes. */
-  public int java() {
-    return highestLevel == 0 ? 0 : JavaLevel.javaOf(highestLevel);
-  }
-
-  /** The same as people call it. */
-  public String javaLabel() {
-    int java = java();
-    return java > 0 && java < 5 ? "1." + java : String.valueOf(java);
-  }
 }

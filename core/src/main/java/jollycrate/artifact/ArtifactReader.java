@@ -127,18 +127,19 @@ public final class ArtifactReader {
         digest.join(),
         stated("Implementation-Title").orElse(matches ? versioned.group(1) : base),
         stated("Implementation-Version").orElse(matches ? versioned.group(2) : ""),
-        classes.highest(),
-        classes.highestClass(),
-        servlets,
-        stated("Main-Class").or(() -> program),
-        stated("Start-Class"),
+        new Artifact.Classes(
+            classes.highest(),
+            classes.highestClass(),
+            classes.ownPackages(),
+            isWar() ? classes.missing() : Collections.emptySortedMap()),
+        new Artifact.Start(stated("Main-Class").or(() -> program), stated("Start-Class")),
+        new Artifact.Web(
+            servlets,
+            descriptors.endpoints(),
+            descriptors.dataSources(),
+            descriptors.roles(),
+            contextXml),
         layout(),
-        descriptors.endpoints(),
-        descriptors.dataSources(),
-        descriptors.roles(),
-        classes.ownPackages(),
-        contextXml,
-        isWar() ? classes.missing() : Collections.emptySortedMap(),
         List.copyOf(faults));
   }
 
@@ -252,7 +253,7 @@ public final class ArtifactReader {
       if (member.name().endsWith(".war")) {
         try (ZipArchive web = archive.inside(member, MOST_MODULE_BYTES)) {
           Artifact module = new ArtifactReader(Path.of(member.name()), web).read(NO_DIGEST);
-          module.servlets().uses().stream()
+          module.web().servlets().uses().stream()
               .map(
                   use ->
                       new ServletApi.Use(

@@ -27,17 +27,9 @@ public record ZipMember(
   /** Method of content that is deflated (RFC 1951). */
   public static final int DEFLATED = 8;
 
-  private static final int TYPE_MASK = 0170000;
-  private static final int LINK = 0120000;
-
   /** Whether it is a folder. */
   public boolean isFolder() {
     return name.endsWith("/");
-  }
-
-  /** Whether it is a symbolic link. */
-  public boolean isLink() {
-    return (unixMode & TYPE_MASK) == LINK;
   }
 
   /** Whether its content is encrypted. */

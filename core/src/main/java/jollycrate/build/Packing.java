@@ -68,14 +68,14 @@ public final class Packing {
     List<Path> inputs = new ArrayList<>(List.of(application.file().orElseThrow()));
     inputs.addAll(description.classes());
     inputs.addAll(description.web());
-    application.build().ifPresent(build -> inputs.addAll(build.sources()));
+    application.making().build().ifPresent(build -> inputs.addAll(build.sources()));
     return new Chosen(application, description, this, List.copyOf(inputs));
   }
 
   /** Builds first where that is described and wanted. */
   public Packing built(BuildMode mode) {
-    if (application.build().isPresent()) {
-      project.run(application.build().get(), mode);
+    if (application.making().build().isPresent()) {
+      project.run(application.making().build().get(), mode);
     } else if (mode == BuildMode.ALWAYS) {
       throw new NotDescribedException(
           "Cannot build '"
@@ -95,7 +95,7 @@ public final class Packing {
   private void mustHaveClasses(PackDescription description) {
     Path folder = application.file().orElseThrow().toAbsolutePath().getParent();
     List<Path> sources =
-        application.build().map(Build::sources).orElse(List.of(folder.resolve(SOURCES)));
+        application.making().build().map(Build::sources).orElse(List.of(folder.resolve(SOURCES)));
     if (!description.classes().isEmpty()
         && description.classes().stream().allMatch(Files::exists)
         && ProjectBuild.lacksClasses(sources, description.classes())) {
@@ -123,8 +123,8 @@ public final class Packing {
         description.choice(),
         description.shape() == Shape.EXECUTABLE_WAR ? standaloneSettings() : new TreeMap<>(),
         new PackRequest.Pages(
-            application.path().orElse("/"),
-            application.settings(),
+            application.context().path().orElse("/"),
+            application.making().settings(),
             web ? description.settingsFile() : Optional.empty(),
             web ? description.fallback() : Optional.empty(),
             description.javax()),
@@ -153,7 +153,7 @@ public final class Packing {
 
   private SortedMap<String, String> standaloneSettings() {
     SortedMap<String, String> settings = new TreeMap<>();
-    settings.put("path", application.path().orElse("/"));
+    settings.put("path", application.context().path().orElse("/"));
     for (DataSource source : application.dataSources()) {
       String key = "datasource." + source.jndiName() + ".";
       settings.put(key + "url", source.url());
@@ -163,12 +163,13 @@ public final class Packing {
       settings.put(key + "wait", String.valueOf(source.patience().toMillis()));
       settings.put(key + "driver", driverClass(source));
     }
-    for (User user : application.users()) {
+    for (User user : application.access().users()) {
       user.password()
           .ifPresent(
               password -> settings.put("user." + user.name() + ".password", password.text()));
     }
     application
+        .access()
         .roles()
         .forEach((role, users) -> settings.put("role." + role + ".users", String.join(",", users)));
     return settings;

@@ -263,7 +263,8 @@ public final class DeliveryService {
 
   private static boolean hasServlets(Order order) {
     Artifact artifact = order.artifact();
-    return !artifact.endpoints().isEmpty() || artifact.namespace() != ServletNamespace.NONE;
+    return !artifact.web().endpoints().isEmpty()
+        || artifact.web().namespace() != ServletNamespace.NONE;
   }
 
   private DeliveryOutcome.Result notThere(Stock stock, String application, OutcomeBuilder outcome) {

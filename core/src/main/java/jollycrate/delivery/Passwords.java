@@ -45,7 +45,7 @@ final class Passwords {
     Map<String, String> users = users();
     Map<Reference, String> values = values();
     throwUnresolved();
-    users.keySet().removeIf(name -> application.user(name).orElseThrow().there());
+    users.keySet().removeIf(name -> application.access().user(name).orElseThrow().there());
     return new Order(
         application,
         artifact,
@@ -66,7 +66,7 @@ final class Passwords {
     Map<Reference, String> values = new HashMap<>();
     Stream.concat(
             application.program().variables().values().stream(),
-            application.settings().values().stream().flatMap(Passwords::texts))
+            application.making().settings().values().stream().flatMap(Passwords::texts))
         .flatMap(text -> Reference.of(text, folder).stream())
         .forEach(reference -> resolved(reference).ifPresent(value -> values.put(reference, value)));
     return values;
@@ -89,7 +89,7 @@ final class Passwords {
 
   private Map<String, String> users() {
     Map<String, String> passwords = new HashMap<>();
-    for (User user : application.users()) {
+    for (User user : application.access().users()) {
       user.password()
           .flatMap(this::resolved)
           .ifPresent(password -> passwords.put(user.name(), password));

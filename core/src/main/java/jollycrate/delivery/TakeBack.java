@@ -11,11 +11,6 @@ import jollycrate.host.HostException;
 import jollycrate.host.HostFiles;
 import jollycrate.journal.Journal;
 import jollycrate.journal.JournalLine;
-import jollycrate.server.Cause;
-import jollycrate.server.Expected;
-import jollycrate.server.Placement;
-import jollycrate.server.Stock;
-import jollycrate.server.Swap;
 import jollycrate.step.State;
 import jollycrate.step.Step;
 import jollycrate.stock.RecordsException;
@@ -30,17 +25,12 @@ import jollycrate.watch.Waits;
  * May be killed and begun again at any place.
  */
 final class TakeBack {
-  /** The number that stands in the journal for bringing the earlier state up again. */
-  private static final int SETTLING = 0;
-
-  /** The number that stands there for restarting the server on the way. */
-  private static final int RESTARTING = -1;
-
   private final Site site;
   private final Journal journal;
   private final Waits waits;
   private final ServerProcess process;
   private final FrontServer front;
+  private final EarlierState earlierState;
   private final List<String> stuck = new ArrayList<>();
   private boolean movedBack;
 
@@ -50,10 +40,7 @@ final class TakeBack {
     this.waits = new Waits(site, progress, new Interrupts());
     this.process = new ServerProcess(site);
     this.front = new FrontServer(site, progress);
-  }
-
-  private Stock stock() {
-    return site.stockTaker().take(List.of());
+    this.earlierState = new EarlierState(site, journal, waits, process);
   }
 
   /** Takes back; what could not be is named in the result, and then nothing more was touched. */
@@ -111,10 +98,10 @@ final class TakeBack {
         resumed = true;
       }
       boolean allMovesUndone = stuck.isEmpty() && firstMove.filter(doing::equals).isPresent();
-      if (allMovesUndone && !journal.isUndone(SETTLING)) {
-        settle(doing, resumed);
+      if (allMovesUndone && !journal.isUndone(EarlierState.SETTLING)) {
+        earlierState.settle(doing, resumed, movedBack).ifPresent(stuck::add);
         if (stuck.isEmpty()) {
-          journal.write(new JournalLine.Undone(SETTLING));
+          journal.write(new JournalLine.Undone(EarlierState.SETTLING));
         }
       }
       if (!stuck.isEmpty()) {
@@ -183,110 +170,6 @@ final class TakeBack {
     }
     site.files().touch(backup);
     site.files().move(backup, path);
-  }
-
-  private void settle(JournalLine.Doing firstMove, boolean resumed) {
-    JournalLine.Opened opened = journal.opened();
-    if (!opened.serverRan()) {
-      process.stop();
-      clearTraces();
-      return;
-    }
-    if (process.presence().isStopped() || stopped().isPresent() || journal.wasUndoing(RESTARTING)) {
-      restart();
-      return;
-    }
-    if (!resumed && !movedBack) {
-      return;
-    }
-    if (!journal.wasUndoing(SETTLING)) {
-      if (resumed) {
-        renewSwitches();
-      }
-      journal.write(new JournalLine.Undoing(SETTLING, site.logEnd()));
-    }
-    Waits.From from =
-        new Waits.From(
-            firstMove.mark(),
-            journal.undoingMark(SETTLING),
-            site.time().now(),
-            false,
-            site.besides());
-    if (awaitEarlier(from).isPresent()) {
-      restart();
-    }
-  }
-
-  /** How the server was stopped; one that was asked to may still answer for a moment. */
-  private Optional<Step.StopServer> stopped() {
-    return journal.backwards().stream()
-        .map(JournalLine.Doing::step)
-        .filter(Step.StopServer.class::isInstance)
-        .map(Step.StopServer.class::cast)
-        .reduce((later, earlier) -> earlier);
-  }
-
-  /**
-   * A file put back just before a crash may have been noticed by the server or not; with a fresh
-   * time it is noticed again.
-   */
-  private void renewSwitches() {
-    journal.backwards().stream()
-        .map(JournalLine.Doing::step)
-        .filter(Step::moves)
-        .flatMap(step -> step.file().stream())
-        .map(Step.FileChange::path)
-        .filter(path -> site.files().facts(path).isFile())
-        .forEach(site.files()::touch);
-  }
-
-  private void restart() {
-    if (!journal.wasUndoing(RESTARTING)) {
-      journal.write(new JournalLine.Undoing(RESTARTING, site.logEnd()));
-    }
-    process.stop();
-    clearTraces();
-    Waits.From from = Waits.From.now(site, true);
-    Optional<Step.StopServer> stopped = stopped();
-    if (stopped.isPresent()) {
-      process.startAgain(stock(), stopped.get());
-    } else {
-      process.start(stock());
-    }
-    awaitEarlier(from)
-        .ifPresent(
-            cause ->
-                stuck.add(
-                    "every file is as it was, and the server was restarted, but the earlier state"
-                        + " does not come up: "
-                        + cause.what()));
-  }
-
-  private Optional<Cause> awaitEarlier(Waits.From from) {
-    JournalLine.Opened opened = journal.opened();
-    boolean beside = opened.swap() == Swap.BESIDE_THEN_SWITCH;
-    Optional<Cause> cause = Optional.empty();
-    if (opened.earlier() != null) {
-      Expected expected = beside && !from.started() ? Expected.SWITCHED : Expected.UP;
-      cause = waits.until(stock(), opened.earlier(), expected, from);
-    }
-    if (cause.isEmpty() && opened.placement() != null && (beside || !standsAtSamePlace())) {
-      cause = waits.until(stock(), opened.placement(), Expected.GONE, from);
-    }
-    return cause;
-  }
-
-  private boolean standsAtSamePlace() {
-    Placement earlier = journal.opened().earlier();
-    return earlier != null
-        && earlier.switchPath().equals(journal.opened().placement().switchPath());
-  }
-
-  private void clearTraces() {
-    Stream.of(journal.opened().placement(), journal.opened().earlier())
-        .filter(placement -> placement != null)
-        .flatMap(placement -> placement.traces().stream())
-        .forEach(site.files()::deleteTree);
   }
 
   /** What undoes each step; the server itself is brought up again once every move is undone. */

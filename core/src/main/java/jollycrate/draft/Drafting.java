@@ -231,12 +231,12 @@ public final class Drafting {
     Artifact artifact = insight.artifact();
     text.table("app");
     text.text("path", "/" + artifactPath(), "by its name; / for the root");
-    artifact.dataSources().forEach(this::dataSource);
-    if (!artifact.roles().isEmpty()) {
+    artifact.web().dataSources().forEach(this::dataSource);
+    if (!artifact.web().roles().isEmpty()) {
       text.table("users");
       text.mark("robin = \"env:ROBIN_PASSWORD\"", "who logs in, and where the passwords stand");
       text.table("roles");
-      artifact.roles().forEach(this::role);
+      artifact.web().roles().forEach(this::role);
     }
     insight.sure().stream().limit(MOST_CHECKS).forEach(this::check);
   }

@@ -33,7 +33,7 @@ final class Endpoints {
               .limit(1)
               .map(name -> new Artifact.Endpoint("/", name, name));
       Stream<Artifact.Endpoint> servlets =
-          artifact.endpoints().stream()
+          artifact.web().endpoints().stream()
               .filter(endpoint -> endpoint.pattern().matches("/[^*{}]+"))
               .filter(endpoint -> answersGet(archive, endpoint));
       return Stream.concat(pages, servlets)

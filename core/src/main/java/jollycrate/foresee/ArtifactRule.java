@@ -91,12 +91,14 @@ final class ArtifactRule implements Rule {
 
   private static void java(Scene scene, Artifact artifact, String name, List<Finding> findings) {
     int has = scene.stock().javaFeature();
-    if (artifact.java() > has) {
+    if (artifact.classes().java() > has) {
       findings.add(
           Finding.blocker(
               name,
-              "it needs Java " + artifact.java() + ", and the server runs on Java " + has,
-              artifact.highestClass() + " has class-file version " + artifact.highestLevel(),
+              "it needs Java " + artifact.classes().java() + ", and the server runs on Java " + has,
+              artifact.classes().highestClass()
+                  + " has class-file version "
+                  + artifact.classes().highestLevel(),
               "Compile with --release "
                   + has
                   + ", or give the server another 'java' in servers.toml"));
@@ -118,12 +120,13 @@ final class ArtifactRule implements Rule {
   private static void namespace(
       Scene scene, Artifact artifact, String name, List<Finding> findings) {
     ServletNamespace offers = scene.traits().namespace();
-    ServletNamespace uses = artifact.namespace();
+    ServletNamespace uses = artifact.web().namespace();
     if (offers == ServletNamespace.NONE || uses == ServletNamespace.NONE) {
       return;
     }
     Optional<ServletApi.Use> wrong =
         artifact
+            .web()
             .servlets()
             .startedWithout(offers)
             .or(
@@ -155,13 +158,13 @@ final class ArtifactRule implements Rule {
               "its classes refer to both javax.servlet and jakarta.servlet; the server offers "
                   + offers.label()
                   + ".servlet",
-              artifact.servlets().use(other(offers)).map(ServletApi.Use::seen).orElse(""),
+              artifact.web().servlets().use(other(offers)).map(ServletApi.Use::seen).orElse(""),
               "Make sure that the servlets themselves extend " + offers.label() + ".servlet"));
     }
   }
 
   private static Optional<ServletApi.Use> wrongUse(Artifact artifact, ServletNamespace offers) {
-    return artifact.servlets().use(other(offers));
+    return artifact.web().servlets().use(other(offers));
   }
 
   private static ServletNamespace other(ServletNamespace one) {
@@ -174,6 +177,7 @@ final class ArtifactRule implements Rule {
       return;
     }
     artifact
+        .classes()
         .missing()
         .forEach(
             (gone, entry) ->

@@ -20,7 +20,7 @@ final class DataSourceRule implements Rule {
   public List<Finding> look(Scene scene) {
     List<DataSource> described = scene.order().application().dataSources();
     List<Finding> findings = new ArrayList<>();
-    for (Artifact.Declared declared : scene.order().artifact().dataSources()) {
+    for (Artifact.Declared declared : scene.order().artifact().web().dataSources()) {
       if (described.stream().noneMatch(source -> source.jndiName().equals(declared.name()))) {
         findings.add(undescribed(declared));
       }
@@ -49,7 +49,7 @@ final class DataSourceRule implements Rule {
     }
     List<Finding> findings = new ArrayList<>(twice(scene, source));
     boolean declared =
-        scene.order().artifact().dataSources().stream()
+        scene.order().artifact().web().dataSources().stream()
             .anyMatch(name -> name.name().equals(source.jndiName()));
     boolean handed =
         scene.order().application().program().dataSources().containsKey(source.jndiName());

@@ -11,8 +11,8 @@ final class UserRule implements Rule {
   public List<Finding> look(Scene scene) {
     Application application = scene.order().application();
     List<Finding> findings = new ArrayList<>();
-    for (String role : scene.order().artifact().roles()) {
-      if (application.roles().getOrDefault(role, List.of()).isEmpty()) {
+    for (String role : scene.order().artifact().web().roles()) {
+      if (application.access().roles().getOrDefault(role, List.of()).isEmpty()) {
         findings.add(
             Finding.warn(
                 role,
@@ -23,13 +23,13 @@ final class UserRule implements Rule {
                     + "' in [roles], unless the server's own users have it"));
       }
     }
-    for (Map.Entry<String, List<String>> role : application.roles().entrySet()) {
-      if (!scene.order().artifact().roles().contains(role.getKey())) {
+    for (Map.Entry<String, List<String>> role : application.access().roles().entrySet()) {
+      if (!scene.order().artifact().web().roles().contains(role.getKey())) {
         findings.add(
             Finding.note(role.getKey(), "given out in [roles], but web.xml does not name it"));
       }
     }
-    application.users().stream()
+    application.access().users().stream()
         .filter(user -> user.there())
         .forEach(
             user ->

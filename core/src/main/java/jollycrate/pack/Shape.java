@@ -47,11 +47,6 @@ public enum Shape {
     return ending.equals("war");
   }
 
-  /** Whether {@code java -jar} runs it. */
-  public boolean runsAlone() {
-    return this == EXECUTABLE_WAR || isJar();
-  }
-
   /** Whether its own classes stand at the root. */
   public boolean isJar() {
     return this == MERGED_JAR || this == JAR_AND_LIBS;

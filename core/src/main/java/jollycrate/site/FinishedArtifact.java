@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.util.Optional;
 import jollycrate.app.Application;
+import jollycrate.app.Context;
 import jollycrate.app.ContextPath;
 import jollycrate.app.NotDescribedException;
 import jollycrate.artifact.Artifact;
@@ -51,7 +52,7 @@ public record FinishedArtifact(
         file.toAbsolutePath(),
         nameOf(artifact, at, site),
         at,
-        startsWithin.orElse(Application.STARTS_WITHIN));
+        startsWithin.orElse(Context.STARTS_WITHIN));
   }
 
   /**

@@ -133,7 +133,7 @@ public final class InPassing {
 
   private Application withPacks(String server) {
     Application application = read(server);
-    if (application.packs().isEmpty()) {
+    if (application.making().packs().isEmpty()) {
       throw new NotDescribedException(
           "Cannot run '"
               + application.name()

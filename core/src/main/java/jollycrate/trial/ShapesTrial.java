@@ -87,7 +87,8 @@ final class ShapesTrial {
   /** What is described in a shape, else what is described in a kindred one, turned into it. */
   private Optional<PackDescription> pack(Shape shape, Shape kindred) {
     return Stream.of(shape, kindred)
-        .flatMap(wanted -> application.packs().stream().filter(pack -> pack.shape() == wanted))
+        .flatMap(
+            wanted -> application.making().packs().stream().filter(pack -> pack.shape() == wanted))
         .findFirst()
         .map(pack -> pack.in(shape));
   }

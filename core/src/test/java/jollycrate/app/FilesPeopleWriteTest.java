@@ -110,7 +110,7 @@ class FilesPeopleWriteTest {
     assertThat(common.dataSources().get(0).url()).isEqualTo("jdbc:h2:mem:a");
     assertThat(own.dataSources().get(0).url()).isEqualTo("jdbc:h2:mem:b");
     assertThat(own.dataSources().get(0).driver()).isEqualTo(folder.resolve("d.jar"));
-    assertThat(own.path()).contains("/other");
+    assertThat(own.context().path()).contains("/other");
   }
 
   @Test

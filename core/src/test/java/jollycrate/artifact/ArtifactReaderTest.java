@@ -107,10 +107,10 @@ class ArtifactReaderTest {
     entry("WEB-INF/classes/module-info.class", classFile("module-info", 25, null));
     entry("WEB-INF/lib/new.jar", zip(library));
     Artifact artifact = read("shop-1.2.war");
-    assertThat(artifact.java()).isEqualTo(21);
-    assertThat(artifact.highestClass()).isEqualTo("WEB-INF/lib/new.jar!/lib/New.class");
+    assertThat(artifact.classes().java()).isEqualTo(21);
+    assertThat(artifact.classes().highestClass()).isEqualTo("WEB-INF/lib/new.jar!/lib/New.class");
     assertThat(artifact.name() + " " + artifact.version()).isEqualTo("shop 1.2");
-    assertThat(artifact.ownPackages()).containsExactly("shop");
+    assertThat(artifact.classes().ownPackages()).containsExactly("shop");
     assertThat(artifact.entries()).isEqualTo(3);
   }
 
@@ -127,12 +127,12 @@ class ArtifactReaderTest {
     Artifact artifact =
         ArtifactReader.read(Files.write(folder.resolve("desk"), whole.toByteArray()));
     assertThat(artifact.kind()).isEqualTo(ArtifactKind.EXECUTABLE_JAR);
-    assertThat(artifact.startClass()).contains("shop.Desk");
+    assertThat(artifact.start().startClass()).contains("shop.Desk");
     assertThat(artifact.layout().script()).isEqualTo(script.length);
     assertThat(artifact.layout().libraries())
         .extracting(Artifact.Library::path)
         .containsExactly("BOOT-INF/lib/deep.jar");
-    assertThat(artifact.highestClass()).isEqualTo("BOOT-INF/lib/deep.jar!/a/B.class");
+    assertThat(artifact.classes().highestClass()).isEqualTo("BOOT-INF/lib/deep.jar!/a/B.class");
     assertThat(artifact.faults()).isEmpty();
   }
 
@@ -159,7 +159,7 @@ class ArtifactReaderTest {
     entry(
         "WEB-INF/lib/part.jar",
         zip(Map.of("META-INF/web-fragment.xml", fragment.getBytes(StandardCharsets.UTF_8))));
-    assertThat(read("shop.war").endpoints())
+    assertThat(read("shop.war").web().endpoints())
         .containsExactly(
             new Artifact.Endpoint("/a", "shop.A", "WEB-INF/web.xml:3"),
             new Artifact.Endpoint("/b/*", "shop.A", "WEB-INF/web.xml:3"),
@@ -178,7 +178,7 @@ class ArtifactReaderTest {
   })
   void theBytecodeTellsTheServletApi(String parent, ServletNamespace namespace) {
     entry("WEB-INF/classes/shop/Desk.class", classFile("shop/Desk", 17, parent));
-    assertThat(read("shop.war").namespace()).isEqualTo(namespace);
+    assertThat(read("shop.war").web().namespace()).isEqualTo(namespace);
   }
 
   @ParameterizedTest
@@ -201,8 +201,8 @@ class ArtifactReaderTest {
                 "their/Base.class",
                 classFile("their/Base", 8, api + "/servlet/GenericServlet"))));
     Artifact artifact = read("shop.war");
-    assertThat(artifact.namespace()).isEqualTo(namespace);
-    assertThat(artifact.servlets().uses())
+    assertThat(artifact.web().namespace()).isEqualTo(namespace);
+    assertThat(artifact.web().servlets().uses())
         .extracting(ServletApi.Use::seen)
         .isEqualTo(seen.isEmpty() ? List.of() : List.of(seen));
   }
@@ -215,14 +215,14 @@ class ArtifactReaderTest {
     entry(
         "WEB-INF/lib/a.jar",
         zip(Map.of("META-INF/services/javax.servlet.ServletContainerInitializer", service)));
-    assertThat(read("shop.war").namespace()).isEqualTo(namespace);
+    assertThat(read("shop.war").web().namespace()).isEqualTo(namespace);
   }
 
   @Test
   void theWebModulesOfAnEarTellItsServletApi() throws IOException {
     byte[] desk = classFile("shop/Desk", 8, "javax/servlet/http/HttpServlet");
     entry("shop.war", zip(Map.of("WEB-INF/classes/shop/Desk.class", desk)));
-    assertThat(read("shop.ear").servlets().uses())
+    assertThat(read("shop.ear").web().servlets().uses())
         .containsExactly(
             new ServletApi.Use(
                 ServletNamespace.JAVAX, "shop.war!/WEB-INF/classes/shop/Desk.class", false));
@@ -231,11 +231,11 @@ class ArtifactReaderTest {
   @Test
   void whatJavaHasNoLongerIsMissingUnlessALibraryBringsIt() throws IOException {
     entry("WEB-INF/classes/shop/Desk.class", classFile("shop/Desk", 8, "javax/xml/bind/Binder"));
-    assertThat(read("shop.war").missing())
+    assertThat(read("shop.war").classes().missing())
         .containsExactly(Map.entry("javax/xml/bind/", "WEB-INF/classes/shop/Desk.class"));
     byte[] binder = classFile("javax/xml/bind/Binder", 8, "java/lang/Object");
     entry("WEB-INF/lib/bind.jar", zip(Map.of("javax/xml/bind/Binder.class", binder)));
-    assertThat(read("shop.war").missing()).isEmpty();
+    assertThat(read("shop.war").classes().missing()).isEmpty();
   }
 
   @Test
@@ -263,9 +263,9 @@ class ArtifactReaderTest {
         </web-app>
         """);
     Artifact artifact = read("shop.war");
-    assertThat(artifact.dataSources())
+    assertThat(artifact.web().dataSources())
         .containsExactly(new Artifact.Declared("jdbc/a", "WEB-INF/web.xml:2"));
-    assertThat(artifact.roles()).containsExactly("clerk", "owner");
+    assertThat(artifact.web().roles()).containsExactly("clerk", "owner");
   }
 
   @ParameterizedTest
@@ -278,7 +278,7 @@ class ArtifactReaderTest {
   })
   void annotationsTellDataSources(String type, String attribute, String value, String expected) {
     entry("WEB-INF/classes/shop/Desk.class", classWithResource("source", type, attribute, value));
-    assertThat(read("shop.war").dataSources())
+    assertThat(read("shop.war").web().dataSources())
         .extracting(Artifact.Declared::name)
         .isEqualTo(expected.isEmpty() ? List.of() : List.of(expected));
   }

@@ -139,7 +139,7 @@ final class MemoryKind implements ServerKind, KindProcesses, KindLogs {
             switchPath,
             List.of(folder.resolve("exploded").resolve(trace)),
             new Placement.Timing(
-                MemoryServer.SCAN.multipliedBy(2), order.application().startsWithin()));
+                MemoryServer.SCAN.multipliedBy(2), order.application().context().startsWithin()));
     return new Wanted(placement, pieces, swap, List.of(), Map.of());
   }
 

@@ -125,18 +125,11 @@ public final class World {
             Digests.of(release.getBytes()),
             name,
             release,
-            0,
-            "",
-            ServletApi.NONE,
-            Optional.empty(),
-            Optional.empty(),
+            new Artifact.Classes(0, "", new TreeSet<>(), new TreeMap<>()),
+            new Artifact.Start(Optional.empty(), Optional.empty()),
+            new Artifact.Web(
+                ServletApi.NONE, List.of(), List.of(), new TreeSet<>(), Optional.empty()),
             Artifact.Layout.PLAIN,
-            List.of(),
-            List.of(),
-            new TreeSet<>(),
-            new TreeSet<>(),
-            Optional.empty(),
-            new TreeMap<>(),
             List.of());
     last =
         Optional.of(
@@ -157,7 +150,7 @@ public final class World {
   }
 
   private static Application application(String name, Path file) {
-    Application bare = Application.of(file, name, Optional.of("/" + name));
+    Application bare = Application.of(file, name, Optional.of("/" + name), Duration.ofSeconds(8));
     Check check =
         new Check(
             "answers rightly",
@@ -173,16 +166,10 @@ public final class World {
         bare.file(),
         name,
         bare.version(),
-        bare.packs(),
-        bare.delivered(),
-        bare.build(),
-        bare.settings(),
-        bare.artifact(),
-        bare.path(),
-        Duration.ofSeconds(8),
-        List.of(),
-        List.of(),
-        Map.of(),
+        bare.making(),
+        bare.context(),
+        bare.dataSources(),
+        bare.access(),
         bare.program(),
         List.of(check));
   }

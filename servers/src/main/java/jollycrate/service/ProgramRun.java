@@ -55,8 +55,8 @@ final class ProgramRun {
    * it only goes on to a main class of the application's own.
    */
   boolean isAlone() {
-    return artifact.mainClass().filter(ALONE::equals).isPresent()
-        && artifact.startClass().isEmpty();
+    return artifact.start().mainClass().filter(ALONE::equals).isPresent()
+        && artifact.start().startClass().isEmpty();
   }
 
   /** Where the program works. */
@@ -123,7 +123,7 @@ final class ProgramRun {
     command.addAll(handing.properties);
     String place = order.unfolded().map(Unfolded::folder).orElse(jar()).toString();
     Optional<String> main =
-        program.main().or(() -> order.unfolded().flatMap(folder -> artifact.mainClass()));
+        program.main().or(() -> order.unfolded().flatMap(folder -> artifact.start().mainClass()));
     if (main.isPresent()) {
       command.addAll(List.of("-cp", place, main.get()));
     } else {
@@ -155,7 +155,7 @@ final class ProgramRun {
         server.ports().address(),
         false);
     if (isAlone()) {
-      handing.arguments.add("--path=" + application.path().orElse("/"));
+      handing.arguments.add("--path=" + application.context().path().orElse("/"));
       forLauncher(handing);
     }
     for (DataSource source : application.dataSources()) {
@@ -175,7 +175,7 @@ final class ProgramRun {
     for (DataSource source : application.dataSources()) {
       launcherReads(handing, source.password(), order.databasePasswords().get(source.jndiName()));
     }
-    for (User user : application.users()) {
+    for (User user : application.access().users()) {
       launcherReads(handing, user.password(), order.userPasswords().get(user.name()));
     }
   }

@@ -116,6 +116,7 @@ final class ProgramSettings {
   private ObjectNode withReferences(Handing handing) {
     ObjectNode settings = JsonNodeFactory.instance.objectNode();
     application
+        .making()
         .settings()
         .forEach((key, value) -> settings.set(key, resolved((JsonNode) value, handing)));
     handing.settings.forEach((path, value) -> put(settings, path, value));

@@ -230,7 +230,7 @@ final class ServicePlacement {
   }
 
   private Placement placement(int port, List<Path> traces) {
-    String path = application.path().orElse("");
+    String path = application.context().path().orElse("");
     URI direct = URI.create("http://" + server.ports().hostName() + ":" + port + path + "/");
     URI base =
         server
@@ -243,20 +243,27 @@ final class ServicePlacement {
         new Placement.Route("main", path, base, direct),
         server.front().map(Front::config).orElse(files.run(port)),
         traces,
-        new Placement.Timing(NOTICE, application.startsWithin()));
+        new Placement.Timing(NOTICE, application.context().startsWithin()));
   }
 
   /** Of a merged archive, those that are kin to the class that is started. */
   private List<String> packages() {
     String main =
-        program.main().or(artifact::startClass).or(artifact::mainClass).orElse("").strip();
+        program
+            .main()
+            .or(artifact.start()::startClass)
+            .or(artifact.start()::mainClass)
+            .orElse("")
+            .strip();
     List<String> names = List.of(main.split("\\."));
     String kin = String.join(".", names.subList(0, Math.min(2, names.size() - 1)));
     List<String> akin =
-        artifact.ownPackages().stream()
+        artifact.classes().ownPackages().stream()
             .filter(name -> !kin.isEmpty() && (name + ".").startsWith(kin + "."))
             .toList();
-    return (run.isAlone() || akin.isEmpty() ? artifact.ownPackages().stream() : akin.stream())
+    return (run.isAlone() || akin.isEmpty()
+            ? artifact.classes().ownPackages().stream()
+            : akin.stream())
         .limit(MOST_PACKAGES)
         .toList();
   }

@@ -66,6 +66,7 @@ final class TomcatPlacement {
   Wanted wanted() {
     String path =
         application
+            .context()
             .path()
             .orElseGet(
                 () ->
@@ -76,7 +77,7 @@ final class TomcatPlacement {
     for (Path folder : List.of(delivered, own, descriptors.getParent(), descriptors)) {
       pieces.add(new Piece.Folder(folder, folderAccess));
     }
-    ContextDescriptor descriptor = new ContextDescriptor(artifact.contextXml());
+    ContextDescriptor descriptor = new ContextDescriptor(artifact.web().contextXml());
     if (order.unfolded().isPresent()) {
       descriptor.docBase(order.unfolded().get().folder());
       descriptor.unfolded(order.unfolded().get().stamp());
@@ -126,12 +127,12 @@ final class TomcatPlacement {
             application.name(),
             order.version(),
             artifact.digest(),
-            artifact.ownPackages().stream().limit(MOST_PACKAGES).toList()),
+            artifact.classes().ownPackages().stream().limit(MOST_PACKAGES).toList()),
         new Placement.Route(listener.label(), path, base, base),
         switchPath,
         List.of(listener.applications(server).resolve(ContextNames.baseName(path))),
         new Placement.Timing(
-            new ServerXml(serverXml()).notice(listener), application.startsWithin()));
+            new ServerXml(serverXml()).notice(listener), application.context().startsWithin()));
   }
 
   private byte[] serverXml() {

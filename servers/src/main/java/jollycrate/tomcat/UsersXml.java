@@ -27,7 +27,7 @@ record UsersXml(String text, Map<String, String> hidden) {
     hashes.values().forEach(hash -> hidden.put(hash, "(hash)"));
     StringBuilder xml = new StringBuilder("<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n");
     xml.append("<tomcat-users>\n");
-    Map<String, List<String>> roles = order.application().roles();
+    Map<String, List<String>> roles = order.application().access().roles();
     new TreeSet<>(roles.keySet())
         .forEach(role -> xml.append("  <role rolename=\"").append(escape(role)).append("\"/>\n"));
     for (String name : new TreeSet<>(order.userPasswords().keySet())) {

@@ -12,8 +12,11 @@ import java.util.Optional;
 import java.util.Properties;
 import java.util.Set;
 import java.util.TreeSet;
+import jollycrate.app.Access;
 import jollycrate.app.Application;
+import jollycrate.app.Context;
 import jollycrate.app.DataSource;
+import jollycrate.app.Making;
 import jollycrate.app.Program;
 import jollycrate.server.Order;
 import jollycrate.xml.XmlDocument;
@@ -118,16 +121,11 @@ class ContextDescriptorTest {
             Optional.empty(),
             "shop",
             Optional.empty(),
+            new Making(List.of(), Optional.empty(), Optional.empty(), Map.of(), Optional.empty()),
+            new Context(Optional.empty(), Duration.ZERO),
             List.of(),
-            Optional.empty(),
-            Optional.empty(),
-            Map.of(),
-            Optional.empty(),
-            Optional.empty(),
-            Duration.ZERO,
-            List.of(),
-            List.of(),
-            Map.of("owner", List.of("anna", "bert"), "clerk", List.of("anna")),
+            new Access(
+                List.of(), Map.of("owner", List.of("anna", "bert"), "clerk", List.of("anna"))),
             Program.PLAIN,
             List.of());
     Order before =

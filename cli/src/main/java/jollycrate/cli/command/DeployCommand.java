@@ -64,7 +64,7 @@ public final class DeployCommand implements Command {
                 file ->
                     crate.deployFile(finished(given, file), given.server(), onAdminPort, dryRun))
             .orElseGet(() -> crate.deploy(given.server(), onAdminPort, dryRun, given.build()));
-    return session.end(given, view, outcome);
+    return session.end(given, outcome);
   }
 
   private FinishedArtifact finished(Given given, String file) {

@@ -7,6 +7,7 @@ import jollycrate.cli.options.Given;
 import jollycrate.cli.options.Option;
 import jollycrate.cli.options.Usage;
 import jollycrate.cli.output.DeliveryView;
+import jollycrate.cli.output.EndView;
 import jollycrate.cli.output.ExitCode;
 import jollycrate.delivery.DeliveryOutcome;
 import jollycrate.delivery.ServerService;
@@ -62,7 +63,7 @@ public final class RecoverCommand implements Command {
           .screen()
           .line("Nothing to settle: every delivery to " + given.server() + " has ended.");
     } else {
-      view.settled(outcome.get());
+      new EndView(session.screen()).settled(outcome.get());
     }
     return code.code();
   }

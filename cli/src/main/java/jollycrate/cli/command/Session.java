@@ -9,7 +9,7 @@ import java.util.function.UnaryOperator;
 import jollycrate.Crate;
 import jollycrate.app.Setting;
 import jollycrate.cli.options.Given;
-import jollycrate.cli.output.DeliveryView;
+import jollycrate.cli.output.EndView;
 import jollycrate.cli.output.ExitCode;
 import jollycrate.cli.output.LiveLine;
 import jollycrate.cli.output.Screen;
@@ -101,12 +101,12 @@ public final class Session {
   }
 
   /** Shows the end of a delivery; its exit code. */
-  int end(Given given, DeliveryView view, DeliveryOutcome outcome) {
+  int end(Given given, DeliveryOutcome outcome) {
     ExitCode code = ExitCode.of(outcome);
     if (given.json()) {
       screen.json(new Ended(code.code(), outcome));
     } else {
-      view.ended(outcome);
+      new EndView(screen).ended(outcome);
     }
     return code.code();
   }

@@ -32,6 +32,6 @@ public final class UndeployCommand implements Command {
     boolean dryRun = given.has(Option.DRY_RUN);
     DeliveryView view = new DeliveryView(session.screen(), dryRun || given.has(Option.DIFF));
     return session.end(
-        given, view, session.crate(given, view).undeploy(given.operand(0), given.server(), dryRun));
+        given, session.crate(given, view).undeploy(given.operand(0), given.server(), dryRun));
   }
 }

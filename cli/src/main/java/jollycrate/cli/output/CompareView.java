@@ -60,11 +60,16 @@ public final class CompareView {
     row(table, "release", before, after, a -> (a.name() + " " + a.version()).strip());
     row(table, "kind", before, after, a -> a.kind().label());
     row(table, "size", before, after, a -> Amounts.size(a.size()));
-    row(table, "java", before, after, a -> a.java() == 0 ? "no classes" : "needs " + a.java());
-    row(table, "servlets", before, after, a -> a.namespace().label());
-    row(table, "main class", before, after, a -> a.mainClass().orElse("none"));
-    row(table, "data sources", before, after, a -> names(a.dataSources()));
-    row(table, "roles", before, after, a -> String.join(", ", a.roles()));
+    row(
+        table,
+        "java",
+        before,
+        after,
+        a -> a.classes().java() == 0 ? "no classes" : "needs " + a.classes().java());
+    row(table, "servlets", before, after, a -> a.web().namespace().label());
+    row(table, "main class", before, after, a -> a.start().mainClass().orElse("none"));
+    row(table, "data sources", before, after, a -> names(a.web().dataSources()));
+    row(table, "roles", before, after, a -> String.join(", ", a.web().roles()));
     if (!table.lines().isEmpty()) {
       screen.line(style.strong("differs in"));
       table.lines().forEach(screen::line);
@@ -91,8 +96,8 @@ public final class CompareView {
   }
 
   private void endpoints(Artifact before, Artifact after) {
-    List<String> old = before.endpoints().stream().map(Artifact.Endpoint::pattern).toList();
-    List<String> now = after.endpoints().stream().map(Artifact.Endpoint::pattern).toList();
+    List<String> old = before.web().endpoints().stream().map(Artifact.Endpoint::pattern).toList();
+    List<String> now = after.web().endpoints().stream().map(Artifact.Endpoint::pattern).toList();
     Table table = new Table(MARGIN);
     for (String pattern : now.stream().filter(p -> !old.contains(p)).toList()) {
       table.row().cell("new", style::good).cell(shown(pattern));

@@ -39,26 +39,26 @@ public final class InspectView {
       row(table, "digest", "sha256 " + artifact.digest());
     }
     row(table, "java", java(artifact));
-    row(table, "servlets", artifact.namespace().label() + style.faint(shownBy(artifact)));
+    row(table, "servlets", artifact.web().namespace().label() + style.faint(shownBy(artifact)));
     String gone = "not in Java";
-    for (Map.Entry<String, String> missing : artifact.missing().entrySet()) {
+    for (Map.Entry<String, String> missing : artifact.classes().missing().entrySet()) {
       row(
           table,
           gone,
           missing.getKey() + style.faint("  since 11, needed by " + missing.getValue()));
       gone = "";
     }
-    artifact.mainClass().ifPresent(main -> row(table, "main class", main));
-    artifact.startClass().ifPresent(start -> row(table, "goes on to", start));
+    artifact.start().mainClass().ifPresent(main -> row(table, "main class", main));
+    artifact.start().startClass().ifPresent(start -> row(table, "goes on to", start));
     layout(table, artifact.layout());
     endpoints(table, artifact);
     String label = "data source";
-    for (Artifact.Declared declared : artifact.dataSources()) {
+    for (Artifact.Declared declared : artifact.web().dataSources()) {
       row(table, label, declared.name() + style.faint("  declared in " + declared.where()));
       label = "";
     }
-    if (!artifact.roles().isEmpty()) {
-      row(table, "roles", String.join(", ", artifact.roles()));
+    if (!artifact.web().roles().isEmpty()) {
+      row(table, "roles", String.join(", ", artifact.web().roles()));
     }
     label = "fault";
     for (String fault : artifact.faults()) {
@@ -116,9 +116,9 @@ public final class InspectView {
   }
 
   private void endpoints(Table table, Artifact artifact) {
-    int shown = Math.min(MOST_ENDPOINTS, artifact.endpoints().size());
+    int shown = Math.min(MOST_ENDPOINTS, artifact.web().endpoints().size());
     Table endpoints = new Table("");
-    for (Artifact.Endpoint endpoint : artifact.endpoints().subList(0, shown)) {
+    for (Artifact.Endpoint endpoint : artifact.web().endpoints().subList(0, shown)) {
       endpoints
           .row()
           .cell(endpoint.pattern().isEmpty() ? "/ exactly" : endpoint.pattern())
@@ -129,8 +129,11 @@ public final class InspectView {
       row(table, label, line);
       label = "";
     }
-    if (artifact.endpoints().size() > shown) {
-      row(table, "", faint("and " + (artifact.endpoints().size() - shown) + " more in --json"));
+    if (artifact.web().endpoints().size() > shown) {
+      row(
+          table,
+          "",
+          faint("and " + (artifact.web().endpoints().size() - shown) + " more in --json"));
     }
   }
 
@@ -140,7 +143,7 @@ public final class InspectView {
 
   /** What is the application's own needs no place; what a library or descriptor asks for does. */
   private static String shownBy(Artifact artifact) {
-    return artifact.servlets().uses().stream()
+    return artifact.web().servlets().uses().stream()
         .findFirst()
         .filter(use -> !use.seen().endsWith(".class"))
         .map(use -> "  " + use.seen())
@@ -152,14 +155,14 @@ public final class InspectView {
   }
 
   private static String java(Artifact artifact) {
-    return artifact.highestLevel() == 0
+    return artifact.classes().highestLevel() == 0
         ? "no classes inside"
         : "needs "
-            + artifact.javaLabel()
+            + artifact.classes().javaLabel()
             + " (class-file version "
-            + artifact.highestLevel()
+            + artifact.classes().highestLevel()
             + ", "
-            + artifact.highestClass()
+            + artifact.classes().highestClass()
             + ")";
   }
 }

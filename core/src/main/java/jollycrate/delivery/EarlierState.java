@@ -1,0 +1,148 @@
+package jollycrate.delivery;
+
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Stream;
+import jollycrate.control.ServerProcess;
+import jollycrate.journal.Journal;
+import jollycrate.journal.JournalLine;
+import jollycrate.server.Cause;
+import jollycrate.server.Expected;
+import jollycrate.server.Placement;
+import jollycrate.server.Stock;
+import jollycrate.server.Swap;
+import jollycrate.step.Step;
+import jollycrate.watch.Site;
+import jollycrate.watch.Waits;
+
+/** The server as it was before a delivery, once the files are: the earlier release answers. */
+final class EarlierState {
+  /** The number that stands in the journal for bringing the earlier state up again. */
+  static final int SETTLING = 0;
+
+  /** The number that stands there for restarting the server on the way. */
+  private static final int RESTARTING = -1;
+
+  private final Site site;
+  private final Journal journal;
+  private final Waits waits;
+  private final ServerProcess process;
+
+  EarlierState(Site site, Journal journal, Waits waits, ServerProcess process) {
+    this.site = site;
+    this.journal = journal;
+    this.waits = waits;
+    this.process = process;
+  }
+
+  private Stock stock() {
+    return site.stockTaker().take(List.of());
+  }
+
+  /**
+   * Brings it up, by the same facts that a delivery waits for, else by a restart.
+   *
+   * @param resumed whether somebody began to take back before
+   * @param movedBack whether a file was put back just now
+   * @return what is left for hands
+   */
+  Optional<String> settle(JournalLine.Doing firstMove, boolean resumed, boolean movedBack) {
+    JournalLine.Opened opened = journal.opened();
+    if (!opened.serverRan()) {
+      process.stop();
+      clearTraces();
+      return Optional.empty();
+    }
+    if (process.presence().isStopped() || stopped().isPresent() || journal.wasUndoing(RESTARTING)) {
+      return restart();
+    }
+    if (!resumed && !movedBack) {
+      return Optional.empty();
+    }
+    if (!journal.wasUndoing(SETTLING)) {
+      if (resumed) {
+        renewSwitches();
+      }
+      journal.write(new JournalLine.Undoing(SETTLING, site.logEnd()));
+    }
+    Waits.From from =
+        new Waits.From(
+            firstMove.mark(),
+            journal.undoingMark(SETTLING),
+            site.time().now(),
+            false,
+            site.besides());
+    return awaitEarlier(from).isPresent() ? restart() : Optional.empty();
+  }
+
+  /** How the server was stopped; one that was asked to may still answer for a moment. */
+  private Optional<Step.StopServer> stopped() {
+    return journal.backwards().stream()
+        .map(JournalLine.Doing::step)
+        .filter(Step.StopServer.class::isInstance)
+        .map(Step.StopServer.class::cast)
+        .reduce((later, earlier) -> earlier);
+  }
+
+  /**
+   * A file put back just before a crash may have been noticed by the server or not; with a fresh
+   * time it is noticed again.
+   */
+  private void renewSwitches() {
+    journal.backwards().stream()
+        .map(JournalLine.Doing::step)
+        .filter(Step::moves)
+        .flatMap(step -> step.file().stream())
+        .map(Step.FileChange::path)
+        .filter(path -> site.files().facts(path).isFile())
+        .forEach(site.files()::touch);
+  }
+
+  private Optional<String> restart() {
+    if (!journal.wasUndoing(RESTARTING)) {
+      journal.write(new JournalLine.Undoing(RESTARTING, site.logEnd()));
+    }
+    process.stop();
+    clearTraces();
+    Waits.From from = Waits.From.now(site, true);
+    Optional<Step.StopServer> stopped = stopped();
+    if (stopped.isPresent()) {
+      process.startAgain(stock(), stopped.get());
+    } else {
+      process.start(stock());
+    }
+    return awaitEarlier(from)
+        .map(
+            cause ->
+                "every file is as it was, and the server was restarted, but the earlier state"
+                    + " does not come up: "
+                    + cause.what());
+  }
+
+  private Optional<Cause> awaitEarlier(Waits.From from) {
+    JournalLine.Opened opened = journal.opened();
+    boolean beside = opened.swap() == Swap.BESIDE_THEN_SWITCH;
+    Optional<Cause> cause = Optional.empty();
+    if (opened.earlier() != null) {
+      Expected expected = beside && !from.started() ? Expected.SWITCHED : Expected.UP;
+      cause = waits.until(stock(), opened.earlier(), expected, from);
+    }
+    if (cause.isEmpty() && opened.placement() != null && (beside || !standsAtSamePlace())) {
+      cause = waits.until(stock(), opened.placement(), Expected.GONE, from);
+    }
+    return cause;
+  }
+
+  private boolean standsAtSamePlace() {
+    Placement earlier = journal.opened().earlier();
+    return earlier != null
+        && earlier.switchPath().equals(journal.opened().placement().switchPath());
+  }
+
+  private void clearTraces() {
+    Stream.of(journal.opened().placement(), journal.opened().earlier())
+        .filter(placement -> placement != null)
+        .flatMap(placement -> placement.traces().stream())
+        .forEach(site.files()::deleteTree);
+  }
+}
