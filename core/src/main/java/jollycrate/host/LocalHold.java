@@ -63,7 +63,7 @@ final class LocalHold implements Hold {
         tell(child, content);
         String said = firstLine(child);
         if (said.equals(HELD)) {
-          return Optional.of(new LocalHold(child, file, keyOf(file)));
+          return Optional.of(held(child, file));
         }
         String errors = new String(child.getErrorStream().readAllBytes(), StandardCharsets.UTF_8);
         child.destroyForcibly();
@@ -76,6 +76,15 @@ final class LocalHold implements Hold {
       }
     } catch (IOException e) {
       throw HostException.cannot("lock", file, e);
+    }
+  }
+
+  private static LocalHold held(Process child, Path file) throws IOException {
+    try {
+      return new LocalHold(child, file, keyOf(file));
+    } catch (IOException e) {
+      child.destroyForcibly();
+      throw e;
     }
   }
 
