@@ -80,7 +80,7 @@ public final class ServerFoundation {
         new ServerEntry(
             wanted.name(),
             folder,
-            wanted.installation().map(path -> setting.folder().resolve(path).normalize()),
+            wanted.installation().map(path -> installation(wanted.name(), path, serversFile)),
             new Ports(wanted.address(), http, admin, Optional.empty()),
             new Jvm(wanted.java(), wanted.memory(), List.of()),
             ServerVariables.NONE,
@@ -99,6 +99,30 @@ public final class ServerFoundation {
               wanted.name(), "'" + serversFile + "' cannot be written: " + e, "Fix its rights");
     }
     return entry;
+  }
+
+  /** An unpacked server; one in an archive is unpacked beside the description. */
+  private Path installation(String name, Path told, Path serversFile) {
+    Path path = setting.folder().resolve(told).normalize();
+    if (!Files.isRegularFile(path)) {
+      return path;
+    }
+    if (!Unpacking.isArchive(path)) {
+      throw cannot(
+          name,
+          "'" + path + "' is neither a folder nor an archive",
+          "Give an unpacked server, or its .zip or .tar.gz");
+    }
+    Path folder = serversFile.resolveSibling("installations").resolve(Unpacking.baseName(path));
+    if (!Files.isDirectory(folder)) {
+      try {
+        Unpacking.unpack(path, folder);
+      } catch (IOException e) {
+        throw cannot(
+            name, "'" + path + "' cannot be unpacked: " + e.getMessage(), "Fetch it again");
+      }
+    }
+    return folder;
   }
 
   private void mustBeNew(String name, Path folder, List<ServerEntry> others) {

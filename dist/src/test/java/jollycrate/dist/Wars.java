@@ -3,13 +3,14 @@ package jollycrate.dist;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import jakarta.servlet.Servlet;
+import java.io.File;
 import java.io.IOException;
-import java.net.URISyntaxException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
@@ -23,6 +24,7 @@ final class Wars {
 
   private final Path folder;
   private final Map<String, byte[]> entries = new LinkedHashMap<>();
+  private String namespace = "jakarta";
 
   private Wars(Path folder) {
     this.folder = folder;
@@ -32,6 +34,12 @@ final class Wars {
   static Wars with(Path folder, String... elements) {
     Wars war = new Wars(folder);
     return war.entry("WEB-INF/web.xml", HEAD + String.join("\n", elements) + "</web-app>");
+  }
+
+  /** From now on its sources, written for jakarta.servlet, use that namespace. */
+  Wars using(String other) {
+    namespace = other;
+    return this;
   }
 
   static Wars empty(Path folder) {
@@ -48,12 +56,20 @@ final class Wars {
     Path sources = Files.createTempDirectory(folder, "source");
     Path file = sources.resolve("shop/" + name + ".java");
     Files.createDirectories(file.getParent());
-    Files.writeString(file, "package shop;\n" + body);
+    Files.writeString(file, "package shop;\n" + body.replace("jakarta.", namespace + "."));
     JavaCompiler compiler = ToolProvider.getSystemJavaCompiler();
     Path classes = Files.createTempDirectory(folder, "classes");
     int result =
         compiler.run(
-            null, null, null, "-g", "-cp", servletApi(), "-d", classes.toString(), file.toString());
+            null,
+            null,
+            null,
+            "-g",
+            "-cp",
+            servletApis(),
+            "-d",
+            classes.toString(),
+            file.toString());
     assertThat(result).isZero();
     try (Stream<Path> compiled = Files.walk(classes)) {
       for (Path path : compiled.filter(Files::isRegularFile).toList()) {
@@ -66,13 +82,10 @@ final class Wars {
     return this;
   }
 
-  private static String servletApi() {
-    try {
-      return Path.of(Servlet.class.getProtectionDomain().getCodeSource().getLocation().toURI())
-          .toString();
-    } catch (URISyntaxException e) {
-      throw new AssertionError(e);
-    }
+  private static String servletApis() {
+    return Stream.of(Servlet.class, javax.servlet.Servlet.class)
+        .map(api -> api.getProtectionDomain().getCodeSource().getLocation().getPath())
+        .collect(Collectors.joining(File.pathSeparator));
   }
 
   Path write(String name) throws IOException {

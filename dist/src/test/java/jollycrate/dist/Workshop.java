@@ -47,9 +47,16 @@ final class Workshop implements AutoCloseable {
   }
 
   static Workshop open(Path parent) throws IOException {
+    return open(parent, new String[0]);
+  }
+
+  /** With more options for the making of its server. */
+  static Workshop open(Path parent, String... options) throws IOException {
     Workshop workshop = new Workshop(copySample("spokes", parent));
-    workshop.ok(
-        "server", "new", "bench", "--http", "" + workshop.http, "--admin", "" + workshop.admin);
+    List<String> command = new ArrayList<>(List.of("server", "new", "bench"));
+    command.addAll(List.of("--http", "" + workshop.http, "--admin", "" + workshop.admin));
+    command.addAll(List.of(options));
+    workshop.ok(command.toArray(String[]::new));
     startsLightly(workshop.folder.resolve("servers.toml"));
     return workshop.edit("within = \"10s\"", "within = \"60s\"");
   }

@@ -31,7 +31,7 @@ public final class ServerNewCommand implements Command {
       Option.of(
           "--installation",
           "PATH",
-          "unpacked server that it runs; else the Tomcat that comes along");
+          "server that it runs, unpacked or as .zip or .tar.gz; else the Tomcat that comes along");
   private static final Option AS_SERVICE =
       Option.of(
           "--as-service", "make a service, in which one executable JAR or WAR runs by itself");
@@ -54,7 +54,7 @@ public final class ServerNewCommand implements Command {
         .example("jolly server new bench", "a practice server on the first free ports")
         .example("jolly server new solo --as-service", "a place for one executable JAR or WAR")
         .example(
-            "jolly server new t9 --installation ~/apache-tomcat-9",
+            "jolly server new t9 --installation ~/apache-tomcat-9.tar.gz",
             "an instance of your own Tomcat");
   }
 
@@ -85,6 +85,7 @@ public final class ServerNewCommand implements Command {
     screen.line(screen.style().good("Made") + what + entry.name() + " in " + entry.folder());
     String admin = entry.ports().admin().map(port -> ", admin port " + port).orElse("");
     screen.line("HTTP port " + entry.ports().http() + admin + "; described in servers.toml");
+    entry.installation().ifPresent(at -> screen.line("It runs the server in " + at));
     return ExitCode.DONE.code();
   }
 }

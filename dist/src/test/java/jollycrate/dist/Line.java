@@ -1,0 +1,41 @@
+package jollycrate.dist;
+
+import java.io.IOException;
+import java.nio.file.Path;
+
+/** The lines of Tomcat that are in use. */
+enum Line {
+  /** For javax.servlet. */
+  NINE("9.0", "javax", "tomcat-9.tar.gz"),
+  /** The practice server. */
+  TEN("10.1", "jakarta", ""),
+  ELEVEN("11.0", "jakarta", "tomcat-11.tar.gz");
+
+  private static final Path ARCHIVES = Path.of(System.getProperty("jolly.lines")).toAbsolutePath();
+
+  final String version;
+  final String namespace;
+  private final String archive;
+
+  Line(String version, String namespace, String archive) {
+    this.version = version;
+    this.namespace = namespace;
+    this.archive = archive;
+  }
+
+  /** The other namespace of the servlet API. */
+  String otherNamespace() {
+    return namespace.equals("javax") ? "jakarta" : "javax";
+  }
+
+  /** The sample with a server of this line. */
+  Workshop open(Path folder) throws IOException {
+    Workshop workshop =
+        archive.isEmpty()
+            ? Workshop.open(folder)
+            : Workshop.open(folder, "--installation", ARCHIVES.resolve(archive).toString());
+    return namespace.equals("javax")
+        ? workshop.edit("pack = \"war\"", "pack = \"javax\"")
+        : workshop;
+  }
+}
