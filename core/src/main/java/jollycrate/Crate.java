@@ -10,7 +10,6 @@ import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import jollycrate.app.Application;
-import jollycrate.app.ApplicationFile;
 import jollycrate.app.Descriptions;
 import jollycrate.app.NotDescribedException;
 import jollycrate.app.PackChoice;
@@ -43,9 +42,11 @@ import jollycrate.pack.PackException;
 import jollycrate.pack.PackWatch;
 import jollycrate.pack.Packed;
 import jollycrate.secret.Secrets;
+import jollycrate.site.Adoption;
 import jollycrate.site.FinishedArtifact;
 import jollycrate.site.Kinds;
 import jollycrate.site.NewServer;
+import jollycrate.site.ServerAdoption;
 import jollycrate.site.ServerFoundation;
 import jollycrate.site.ServerRemoval;
 import jollycrate.site.ServerState;
@@ -314,10 +315,17 @@ public final class Crate {
   /** Makes a server and describes it in {@code servers.toml}. */
   public ServerEntry newServer(NewServer wanted) {
     setting.mustHandleServers();
-    Path file =
-        ApplicationFile.findUpwards(setting.folder(), ServersFile.NAME)
-            .orElse(setting.folder().resolve(ServersFile.NAME));
-    return foundation.found(wanted, file);
+    return foundation.found(wanted, serversFile());
+  }
+
+  /** Describes a server that people have in {@code servers.toml}; it stays as it is. */
+  public Adoption adoptServer(Adoption.Wanted wanted) {
+    setting.mustHandleServers();
+    return new ServerAdoption(host, setting, kinds, foundation).adopt(wanted, serversFile());
+  }
+
+  private Path serversFile() {
+    return descriptions.serversFile().orElseGet(() -> setting.folder().resolve(ServersFile.NAME));
   }
 
   /**

@@ -14,6 +14,7 @@ import java.util.Optional;
  * @param service whether it is a service: a folder in which a program of its own runs
  * @param log how long the log of a service is kept
  * @param front web server before a service
+ * @param steering how one that people have is started
  * @param boot who starts it after the machine was started
  */
 public record ServerEntry(
@@ -26,4 +27,5 @@ public record ServerEntry(
     boolean service,
     ServerLog log,
     Optional<Front> front,
+    Steering steering,
     Optional<Boot> boot) {}

@@ -14,6 +14,7 @@ import java.util.Optional;
 import java.util.function.Predicate;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 import org.tomlj.Toml;
 
 /** Reads {@code servers.toml} and adds entries to it. */
@@ -24,6 +25,9 @@ public final class ServersFile {
   /** Where the HTTP listener binds when nothing is said. */
   public static final String LOOPBACK = "127.0.0.1";
 
+  /** What the name of a server looks like, as a regular expression. */
+  public static final String NAME_FORM = "[A-Za-z0-9][A-Za-z0-9_-]*";
+
   private static final Pattern SIZE = Pattern.compile("(\\d{1,6})([kKmM])");
   private static final Map<String, String> FRONT =
       Map.of(
@@ -33,7 +37,6 @@ public final class ServersFile {
           "test", "Give the command that checks its configuration, like [\"nginx\", \"-t\"]",
           "reload",
               "Give the command that makes it read that, like [\"nginx\", \"-s\", \"reload\"]");
-  private static final String NAME_FORM = "[A-Za-z0-9][A-Za-z0-9_-]*";
 
   private ServersFile() {}
 
@@ -104,6 +107,7 @@ public final class ServersFile {
             service,
             log(section),
             front,
+            new Steering(section.text("log"), section.arguments("start")),
             boot(section));
     section.end();
     return entry;
@@ -132,7 +136,7 @@ public final class ServersFile {
 
   private static void forServices(
       Section section, Optional<Integer> http, Optional<Integer> beside, Optional<Front> front) {
-    for (String key : List.of("admin", "installation")) {
+    for (String key : List.of("admin", "installation", "log", "start")) {
       if (section.has(key)) {
         section.problem(key, "a service has no '" + key + "'", "Remove it");
       }
@@ -302,6 +306,14 @@ public final class ServersFile {
       line(toml, "memory", entry.jvm().memory());
     }
     entry.jvm().home().ifPresent(at -> line(toml, "java", at.toString()));
+    entry.steering().log().ifPresent(log -> line(toml, "log", log));
+    if (!entry.steering().start().isEmpty()) {
+      String words =
+          entry.steering().start().stream()
+              .map(word -> "\"" + Toml.tomlEscape(word) + "\"")
+              .collect(Collectors.joining(", "));
+      toml.append("start = [").append(words).append("]\n");
+    }
     return toml.toString();
   }
 

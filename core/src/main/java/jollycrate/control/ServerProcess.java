@@ -88,7 +88,11 @@ public final class ServerProcess {
     String token = HexFormat.of().formatHex(random);
     long log = site.logEnd();
     record(new ProcessRecord(token, fingerprint, launch.command(), null, log));
-    Identity identity = site.host().processes().start(launch, token, site.records().processNote());
+    List<String> own = site.server().steering().start();
+    Identity identity =
+        own.isEmpty()
+            ? site.host().processes().start(launch, token, site.records().processNote())
+            : new OwnStart(site, own).run(launch);
     record(new ProcessRecord(token, fingerprint, launch.command(), identity, log));
   }
 

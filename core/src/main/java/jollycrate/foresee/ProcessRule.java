@@ -1,19 +1,27 @@
 package jollycrate.foresee;
 
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import jollycrate.server.Running;
+import jollycrate.server.Server;
 import jollycrate.server.Stock;
+import jollycrate.server.Swap;
 
 /** Whether the server runs is known, and a running one was started by us. */
 final class ProcessRule implements Rule {
   @Override
   public List<Finding> look(Scene scene) {
-    return look(scene.stock());
+    return look(scene.stock(), scene.wanted().swap());
   }
 
-  static List<Finding> look(Stock stock) {
+  /**
+   * Of any act.
+   *
+   * @param swap how a release takes the place of another
+   */
+  static List<Finding> look(Stock stock, Swap swap) {
     List<Finding> findings = new ArrayList<>();
     String name = stock.server().name();
     for (String unresolved : stock.server().runtime().unresolved()) {
@@ -35,16 +43,39 @@ final class ProcessRule implements Rule {
                         "whether this server runs cannot be told",
                         why,
                         "Run as the user who started it")));
-    Optional<Running> another = stock.process().found().filter(running -> !running.ours());
-    another.ifPresent(
-        running ->
-            findings.add(
-                Finding.blocker(
-                    name,
-                    "this server runs, and Jolly Crate did not start it: its output goes to where"
-                        + " nobody could read what becomes of this change",
-                    "process " + running.identity().pid(),
-                    "'jolly server stop " + name + "' ends it; then do this again")));
+    stock
+        .process()
+        .found()
+        .filter(running -> !running.ours())
+        .map(running -> another(stock.server(), running, swap))
+        .ifPresent(findings::add);
     return findings;
+  }
+
+  /** What becomes of a change is read from the log, so the process must print there. */
+  private static Finding another(Server server, Running running, Swap swap) {
+    String process = "process " + running.identity().pid();
+    String end = "'jolly server stop " + server.name() + "' ends it; then do this again";
+    Optional<Path> log = server.steering().log().map(server.folder()::resolve);
+    if (log.isEmpty() || !log.map(Path::normalize).equals(running.output())) {
+      return Finding.blocker(
+          server.name(),
+          "this server runs, and Jolly Crate did not start it: its output goes to where nobody"
+              + " could read what becomes of this change",
+          process + running.output().map(file -> " prints to " + file).orElse(""),
+          running
+              .output()
+              .map(file -> "Write log = \"" + server.shown(file) + "\" into servers.toml")
+              .orElse(end));
+    }
+    if (swap == Swap.RESTART && server.steering().start().isEmpty()) {
+      return Finding.blocker(
+          server.name(),
+          "this needs a restart, and how to start it again as somebody else did is not described",
+          process,
+          "Write its 'start' command into servers.toml, or: " + end);
+    }
+    return Finding.note(
+        server.name(), "somebody else started it (" + process + "); it goes on as it runs");
   }
 }

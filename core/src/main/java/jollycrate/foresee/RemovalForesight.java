@@ -20,7 +20,8 @@ public final class RemovalForesight {
    */
   public static List<Finding> look(
       Stock stock, Standing.Owner owner, Function<Path, Optional<Splicer>> splicers) {
-    return Stream.of(ProcessRule.look(stock), PieceRule.changed(stock, owner, splicers))
+    return Stream.of(
+            ProcessRule.look(stock, owner.swap()), PieceRule.changed(stock, owner, splicers))
         .flatMap(List::stream)
         .toList();
   }

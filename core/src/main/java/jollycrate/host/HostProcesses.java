@@ -90,6 +90,9 @@ public interface HostProcesses {
   /** Every process that can accept connections on a port. */
   Fact<Set<Identity>> acceptors(int port);
 
+  /** File that a process prints to; empty when its standard output is no file. */
+  Fact<Optional<Path>> output(Identity process);
+
   /** Resident memory of a process and those that descend from it, in bytes. */
   long memory(Identity process);
 

@@ -277,6 +277,11 @@ final class LocalProcesses implements HostProcesses {
   }
 
   @Override
+  public Fact<Optional<Path>> output(Identity process) {
+    return reading(() -> Fact.known(ProcFs.output(process.pid())));
+  }
+
+  @Override
   public long memory(Identity process) {
     return life(process) == Life.RUNS
         ? ProcFs.kin(List.of(process.pid())).stream().mapToLong(ProcFs::memory).sum()

@@ -194,6 +194,18 @@ final class ProcFs {
     return inodes;
   }
 
+  /** The file behind a process's standard output; empty when that is none, or it has ended. */
+  static Optional<Path> output(long pid) {
+    Path link = PROC.resolve(pid + "/fd/1");
+    try {
+      return Optional.of(Files.readSymbolicLink(link)).filter(Files::isRegularFile);
+    } catch (NoSuchFileException | NotDirectoryException ended) {
+      return Optional.empty();
+    } catch (IOException e) {
+      throw new Unreadable(link, e);
+    }
+  }
+
   /** A descriptor may have been closed since it was listed. */
   private static String target(Path link) {
     try {

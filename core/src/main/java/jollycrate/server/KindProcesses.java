@@ -23,6 +23,15 @@ public interface KindProcesses {
    */
   Optional<Path> folder(List<String> arguments);
 
+  /**
+   * The installation that a process with the mark runs from, where its arguments tell.
+   *
+   * @param arguments of that process
+   */
+  default Optional<Path> installation(List<String> arguments) {
+    return Optional.empty();
+  }
+
   /** Processes besides the server's own that belong to it, as its files note them. */
   default List<Identity> noted(Server server, Map<Path, byte[]> texts) {
     return List.of();

@@ -1,6 +1,8 @@
 package jollycrate.server;
 
+import java.nio.file.Path;
 import java.util.List;
+import java.util.Optional;
 import jollycrate.host.Identity;
 
 /**
@@ -8,6 +10,12 @@ import jollycrate.host.Identity;
  *
  * @param fingerprint of the launch it came from
  * @param command of that launch, without its token
+ * @param output file that its standard output goes to; empty when it is none, or not told
  * @param ours whether we started it, or the unit that we put there
  */
-public record Running(Identity identity, String fingerprint, List<String> command, boolean ours) {}
+public record Running(
+    Identity identity,
+    String fingerprint,
+    List<String> command,
+    Optional<Path> output,
+    boolean ours) {}

@@ -10,6 +10,7 @@ import jollycrate.app.Front;
 import jollycrate.app.Jvm;
 import jollycrate.app.Ports;
 import jollycrate.app.ServerLog;
+import jollycrate.app.Steering;
 
 /**
  * One server instance, with everything about it settled.
@@ -20,6 +21,7 @@ import jollycrate.app.ServerLog;
  * @param runtime what its process is started with
  * @param log how long the log of a service is kept
  * @param front web server before it
+ * @param steering how one that people have is started
  * @param boot who starts it after the machine was started
  */
 public record Server(
@@ -30,6 +32,7 @@ public record Server(
     Runtime runtime,
     ServerLog log,
     Optional<Front> front,
+    Steering steering,
     Optional<Boot> boot) {
 
   /**
@@ -64,6 +67,15 @@ public record Server(
     command.add("-Xmx" + runtime.jvm.memory());
     command.addAll(runtime.jvm.options());
     return command;
+  }
+
+  /**
+   * The file that everything it prints goes to.
+   *
+   * @param usual where servers of its kind print to that we made, from the folder on
+   */
+  public Path log(Path usual) {
+    return folder.resolve(steering.log().map(Path::of).orElse(usual)).normalize();
   }
 
   /** Where our own records of it stand. */

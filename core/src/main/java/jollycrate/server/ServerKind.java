@@ -2,6 +2,7 @@ package jollycrate.server;
 
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import jollycrate.host.Access;
 import jollycrate.host.HostFiles;
@@ -23,8 +24,20 @@ public interface ServerKind {
   /** What a new instance folder holds, folders before what stands in them. */
   List<Piece> instance(HostFiles files, Server server, Access access);
 
-  /** What taking stock reads. */
-  Reads reads(Server server);
+  /** What the files of a server that people have say; empty where none can be adopted. */
+  default Optional<SelfDescription> describe(HostFiles files, Stock stock) {
+    return Optional.empty();
+  }
+
+  /** Files that taking stock reads whole, when they stand there. */
+  List<Path> reads(Server server);
+
+  /**
+   * Folders whose children taking stock lists.
+   *
+   * @param texts the files that were read
+   */
+  List<Path> lists(Server server, Map<Path, byte[]> texts);
 
   /** What stands at which context path, whoever put it there. */
   List<Occupant> occupants(Stock stock);

@@ -5,7 +5,9 @@ import java.util.List;
 import java.util.Optional;
 import java.util.ServiceLoader;
 import jollycrate.app.NotDescribedException;
+import jollycrate.host.Host;
 import jollycrate.host.HostFiles;
+import jollycrate.host.Program;
 import jollycrate.server.ServerKind;
 import jollycrate.server.Traits;
 
@@ -20,6 +22,31 @@ public final class Kinds {
   /** The kind that {@code servers.toml} tells by that name. */
   ServerKind named(String name) {
     return kinds.stream().filter(kind -> kind.name().equals(name)).findFirst().orElseThrow();
+  }
+
+  /** A process that serves a folder, whoever started it; empty when none is seen. */
+  Optional<Program> running(Host host, Path folder) {
+    Path real = host.files().real(folder);
+    return kinds.stream().flatMap(kind -> programs(host, kind, real).stream()).findFirst();
+  }
+
+  private static List<Program> programs(Host host, ServerKind kind, Path folder) {
+    return host.processes().programs(kind.processes().mark()).orElse(List.of()).stream()
+        .filter(
+            program ->
+                kind.processes()
+                    .folder(program.arguments())
+                    .filter(its -> its.isAbsolute() && host.files().real(its).equals(folder))
+                    .isPresent())
+        .toList();
+  }
+
+  /** Where the server of a process is installed, as its arguments tell. */
+  Optional<Path> installationOf(Program process) {
+    return kinds.stream()
+        .filter(kind -> process.arguments().contains(kind.processes().mark()))
+        .flatMap(kind -> kind.processes().installation(process.arguments()).stream())
+        .findFirst();
   }
 
   Recognised recognise(HostFiles files, Path installation) {

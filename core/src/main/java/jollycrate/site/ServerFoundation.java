@@ -21,6 +21,7 @@ import jollycrate.app.ServerLog;
 import jollycrate.app.ServerVariables;
 import jollycrate.app.ServersFile;
 import jollycrate.app.Setting;
+import jollycrate.app.Steering;
 import jollycrate.host.Access;
 import jollycrate.host.Host;
 import jollycrate.host.HostFiles;
@@ -87,6 +88,7 @@ public final class ServerFoundation {
             wanted.service(),
             ServerLog.USUAL,
             Optional.empty(),
+            Steering.OURS,
             Optional.empty());
     build(entry);
     try {
@@ -126,7 +128,7 @@ public final class ServerFoundation {
   }
 
   private void mustBeNew(String name, Path folder, List<ServerEntry> others) {
-    if (!name.matches("[A-Za-z0-9][A-Za-z0-9_-]*")) {
+    if (!name.matches(ServersFile.NAME_FORM)) {
       throw cannot(name, "it is no name", "Use letters, digits, _ and - only");
     }
     for (ServerEntry other : others) {
@@ -202,6 +204,7 @@ public final class ServerFoundation {
         service,
         ServerLog.USUAL,
         Optional.empty(),
+        Steering.OURS,
         Optional.empty());
   }
 
@@ -270,6 +273,7 @@ public final class ServerFoundation {
             List.copyOf(unresolved)),
         entry.log(),
         entry.front(),
+        entry.steering(),
         entry.boot());
   }
 

@@ -220,9 +220,10 @@ public final class StepsToReach {
     Placement placement = wanted.orElseThrow().placement();
     Optional<Running> process = stock.process().found();
     boolean runs = !stock.process().isStopped();
-    boolean stale = process.filter(p -> !p.fingerprint().equals(launch.fingerprint())).isPresent();
+    boolean stale = process.filter(this::isStale).isPresent();
     boolean idle = cure == Cure.RESTART && !switches() && changes.get(Part.BESIDE).isEmpty();
-    boolean stops = runs && (stale || restart || idle || swap == Swap.RESTART && switches());
+    boolean asked = stale || restart || idle || swap == Swap.RESTART && switches();
+    boolean stops = runs && asked && process.filter(this::mayEnd).isPresent();
     List<Step> steps = new ArrayList<>(folders);
     steps.addAll(changes.get(Part.SUPPORT));
     if (stops) {
@@ -256,6 +257,16 @@ public final class StepsToReach {
     return List.copyOf(steps);
   }
 
+  /** How somebody else wants his process to run is not ours to say. */
+  private boolean isStale(Running running) {
+    return running.ours() && !running.fingerprint().equals(launch.fingerprint());
+  }
+
+  /** What somebody else started is ended only if it can be started again as he does. */
+  private boolean mayEnd(Running running) {
+    return running.ours() || !stock.server().steering().start().isEmpty();
+  }
+
   private Optional<Front> front() {
     return stock.server().front();
   }
@@ -285,7 +296,8 @@ public final class StepsToReach {
     Placement placement = owner.get().placement();
     Optional<Running> process = stock.process().found();
     boolean runs = !stock.process().isStopped();
-    boolean stops = runs && swap == Swap.RESTART && switches();
+    boolean asked = swap == Swap.RESTART && switches();
+    boolean stops = runs && asked && process.filter(this::mayEnd).isPresent();
     List<Step> steps = new ArrayList<>();
     if (stops) {
       process.map(StepsToReach::stop).ifPresent(steps::add);

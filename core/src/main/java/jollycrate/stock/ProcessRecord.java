@@ -19,7 +19,7 @@ public record ProcessRecord(
 
   /** The process as a running one. */
   Running running(Identity found) {
-    return new Running(found, fingerprint, command, true);
+    return new Running(found, fingerprint, command, Optional.empty(), true);
   }
 
   /** The argument by which the process with a token is found. */

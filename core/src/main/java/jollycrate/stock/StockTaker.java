@@ -21,7 +21,6 @@ import jollycrate.host.Program;
 import jollycrate.json.Json;
 import jollycrate.server.Keys;
 import jollycrate.server.Presence;
-import jollycrate.server.Reads;
 import jollycrate.server.Running;
 import jollycrate.server.Server;
 import jollycrate.server.ServerKind;
@@ -58,17 +57,18 @@ public final class StockTaker {
    */
   public Stock take(Collection<Path> alsoAt) {
     HostFiles files = host.files();
-    Reads reads = kind.reads(server);
+    List<Path> reads = kind.reads(server);
     Standing standing = standing();
     Set<Path> paths = new LinkedHashSet<>(List.of(server.folder()));
-    paths.addAll(reads.texts());
-    paths.addAll(reads.folders());
+    paths.addAll(reads);
     standing.pieces().keySet().forEach(key -> paths.add(Keys.path(server, key)));
     standing.applications().forEach(owner -> paths.addAll(owner.placement().traces()));
     paths.addAll(alsoAt);
     Map<Path, Facts> facts = new HashMap<>();
     files.facts(List.copyOf(paths)).forEach(found -> facts.put(found.path(), found));
-    Map<Path, byte[]> texts = texts(reads.texts(), standing, facts);
+    Map<Path, byte[]> texts = texts(reads, standing, facts);
+    List<Path> lists = kind.lists(server, texts);
+    files.facts(lists).forEach(found -> facts.put(found.path(), found));
     Presence presence = presence();
     Set<Integer> ports = host.processes().ports(processes(presence, texts)).orElse(Set.of());
     return new Stock(
@@ -76,7 +76,7 @@ public final class StockTaker {
         facts,
         digests(standing, alsoAt, facts),
         texts,
-        children(reads.folders()),
+        children(lists),
         presence,
         listening(),
         ports,
@@ -177,8 +177,8 @@ public final class StockTaker {
                 .map(found -> found.stream().map(at -> record.running(at.identity())).findFirst()));
   }
 
-  /** Somebody's process in this very folder, whatever its path was called. */
-  private Presence startedBySomebody() {
+  /** Whoever's process in this very folder, whatever its path was called. */
+  public Presence startedBySomebody() {
     Path folder = host.files().real(server.folder());
     return presence(
         host.processes()
@@ -187,7 +187,7 @@ public final class StockTaker {
                 found ->
                     found.stream()
                         .filter(program -> serves(program, folder))
-                        .map(StockTaker::another)
+                        .map(this::another)
                         .findFirst()));
   }
 
@@ -198,8 +198,10 @@ public final class StockTaker {
         .isPresent();
   }
 
-  private static Running another(Program program) {
-    return new Running(program.identity(), "", program.arguments(), false);
+  private Running another(Program program) {
+    Fact<Optional<Path>> output = host.processes().output(program.identity());
+    return new Running(
+        program.identity(), "", program.arguments(), output.orElse(Optional.empty()), false);
   }
 
   /** Processes that are hidden cannot serve a port on which nobody listens. */

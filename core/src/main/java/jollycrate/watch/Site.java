@@ -50,7 +50,7 @@ public record Site(Host host, ServerKind kind, Traits traits, Server server, Tim
   }
 
   public Path log() {
-    return server.folder().resolve(traits.log());
+    return server.log(traits.log());
   }
 
   public long logEnd() {

@@ -129,6 +129,7 @@ class FilesPeopleWriteTest {
             false,
             ServerLog.USUAL,
             Optional.empty(),
+            Steering.OURS,
             Optional.empty());
     ServersFile.add(file, entry);
     assertThat(Files.readString(file)).startsWith(before);

@@ -278,6 +278,11 @@ public final class MemoryHost extends MemoryFiles implements HostProcesses, Time
   }
 
   @Override
+  public Fact<Optional<Path>> output(Identity process) {
+    return Fact.known(Optional.empty());
+  }
+
+  @Override
   public Fact<Optional<Listening>> listening(int port) {
     if (port == 80) {
       return Fact.known(front.map(there -> new Listening(port, 900, "front")));

@@ -25,7 +25,6 @@ import jollycrate.server.Part;
 import jollycrate.server.PickUp;
 import jollycrate.server.Piece;
 import jollycrate.server.Placement;
-import jollycrate.server.Reads;
 import jollycrate.server.Server;
 import jollycrate.server.ServerKind;
 import jollycrate.server.Sign;
@@ -66,8 +65,13 @@ final class MemoryKind implements ServerKind, KindProcesses, KindLogs {
   }
 
   @Override
-  public Reads reads(Server server) {
-    return new Reads(List.of(shared(server)), List.of());
+  public List<Path> reads(Server server) {
+    return List.of(shared(server));
+  }
+
+  @Override
+  public List<Path> lists(Server server, Map<Path, byte[]> texts) {
+    return List.of();
   }
 
   private static Path shared(Server server) {

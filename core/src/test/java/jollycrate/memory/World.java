@@ -17,6 +17,7 @@ import jollycrate.app.Front;
 import jollycrate.app.Jvm;
 import jollycrate.app.Ports;
 import jollycrate.app.ServerLog;
+import jollycrate.app.Steering;
 import jollycrate.artifact.Artifact;
 import jollycrate.artifact.ArtifactKind;
 import jollycrate.artifact.ServletApi;
@@ -88,6 +89,7 @@ public final class World {
             new Server.Runtime(Path.of("/java"), Jvm.USUAL, Map.of(), List.of(), List.of()),
             ServerLog.USUAL,
             before.map(front -> FRONT),
+            Steering.OURS,
             Optional.empty());
     site = new Site(host.host(), new MemoryKind(swap), MemoryKind.TRAITS, described, host, "anna");
   }

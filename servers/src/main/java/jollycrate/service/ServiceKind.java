@@ -8,6 +8,7 @@ import java.nio.file.Path;
 import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.jar.JarEntry;
@@ -29,7 +30,6 @@ import jollycrate.server.Part;
 import jollycrate.server.PickUp;
 import jollycrate.server.Piece;
 import jollycrate.server.Placement;
-import jollycrate.server.Reads;
 import jollycrate.server.Server;
 import jollycrate.server.ServerKind;
 import jollycrate.server.Sign;
@@ -113,7 +113,7 @@ public final class ServiceKind implements ServerKind {
   }
 
   @Override
-  public Reads reads(Server server) {
+  public List<Path> reads(Server server) {
     ServiceFiles files = new ServiceFiles(server);
     List<Path> texts = new ArrayList<>();
     for (int port : server.ports().all()) {
@@ -121,7 +121,13 @@ public final class ServiceKind implements ServerKind {
       texts.add(files.note(port));
     }
     server.front().ifPresent(front -> texts.add(front.config()));
-    return new Reads(texts, List.of(files.run(), files.logs()));
+    return texts;
+  }
+
+  @Override
+  public List<Path> lists(Server server, Map<Path, byte[]> texts) {
+    ServiceFiles files = new ServiceFiles(server);
+    return List.of(files.run(), files.logs());
   }
 
   @Override

@@ -1,38 +1,28 @@
 package jollycrate.tomcat;
 
 import java.nio.file.Path;
-import jollycrate.server.Server;
+import java.time.Duration;
+import java.util.Optional;
 
-/** The two listeners of a server, each an engine of its own with its own application folder. */
-enum Listener {
-  MAIN("main", "Catalina", "webapps"),
-  ADMIN("admin", "admin", "webapps-admin");
-
-  private static final String HOST = "localhost";
-
-  private final String label;
-  private final String engine;
-  private final String applications;
-
-  Listener(String label, String engine, String applications) {
-    this.label = label;
-    this.engine = engine;
-    this.applications = applications;
-  }
-
-  String label() {
-    return label;
-  }
-
-  String engine() {
-    return engine;
-  }
-
-  Path descriptors(Server server) {
-    return server.folder().resolve("conf").resolve(engine).resolve(HOST);
-  }
-
-  Path applications(Server server) {
-    return server.folder().resolve(applications);
-  }
+/**
+ * One of the two listeners of a server: an engine with the host that serves what it receives.
+ *
+ * @param label how records tell it, {@link #MAIN} or {@link #ADMIN}
+ * @param descriptors folder of the context descriptors
+ * @param applications folder of applications, in which it unpacks them too
+ * @param live whether the running server notices what changes there
+ * @param atStart whether it looks there when it starts
+ * @param notice longest time until it has looked at a changed descriptor
+ * @param realm that its own users come from, as it is written
+ */
+record Listener(
+    String label,
+    Path descriptors,
+    Path applications,
+    boolean live,
+    boolean atStart,
+    Duration notice,
+    Optional<String> realm) {
+  static final String MAIN = "main";
+  static final String ADMIN = "admin";
 }

@@ -1,11 +1,21 @@
 package jollycrate.tomcat;
 
+import java.nio.file.Path;
 import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
+import java.util.stream.Stream;
+import jollycrate.host.HostException;
+import jollycrate.server.Server;
+import jollycrate.server.Stock;
 import jollycrate.xml.XmlDocument;
 import jollycrate.xml.XmlElement;
 
-/** What {@code conf/server.xml} says. */
+/** What {@code conf/server.xml} says, with the properties in it replaced as Tomcat does. */
 final class ServerXml {
   /** Tomcat's own default for the background processor's delay. */
   private static final int DEFAULT_DELAY_SECONDS = 10;
@@ -13,33 +23,174 @@ final class ServerXml {
   /** Tomcat ignores a change younger than this (HostConfig's file modification resolution). */
   private static final Duration RESOLUTION = Duration.ofSeconds(1);
 
-  private final XmlDocument document;
+  private static final String NAME = "conf/server.xml";
 
-  ServerXml(byte[] bytes) {
-    this.document = XmlDocument.parse("conf/server.xml", bytes);
+  private final Server server;
+  private final XmlDocument document;
+  private final Expansion expansion;
+
+  /**
+   * A connector for HTTP.
+   *
+   * @param port empty when it depends on something that is not known
+   * @param address empty: every address
+   * @param where file and line
+   */
+  record Connector(OptionalInt port, String address, boolean tls, String where) {}
+
+  private ServerXml(Server server, byte[] bytes, Expansion expansion) {
+    this.server = server;
+    this.document = XmlDocument.parse(NAME, bytes);
+    this.expansion = expansion;
   }
 
-  /** Longest time until the running server has looked at a changed descriptor. */
-  Duration notice(Listener listener) {
+  /** That of a server; empty when there is none. */
+  static Optional<ServerXml> in(Server server, Map<Path, byte[]> texts, List<String> arguments) {
+    return Optional.ofNullable(texts.get(file(server)))
+        .map(bytes -> new ServerXml(server, bytes, Expansion.of(server, texts, arguments)));
+  }
+
+  /**
+   * That of a server.
+   *
+   * @throws HostException when there is none
+   */
+  static ServerXml of(Stock stock) {
+    List<String> arguments =
+        stock.process().found().map(running -> running.command()).orElse(List.of());
+    return in(stock.server(), stock.texts(), arguments)
+        .orElseThrow(
+            () ->
+                new HostException(
+                    "Cannot use '"
+                        + stock.server().folder()
+                        + "' as a server's folder: there is no "
+                        + NAME));
+  }
+
+  static Path file(Server server) {
+    return server.folder().resolve(NAME);
+  }
+
+  /** Both listeners, as far as they are there. */
+  List<Listener> listeners() {
+    return Stream.of(main(), admin()).flatMap(Optional::stream).toList();
+  }
+
+  /** The port at which a word stops the server, with that word. */
+  record StopPort(int port, String word, String where) {}
+
+  /** The port that stops it; empty when it has none. */
+  Optional<StopPort> stopPort() {
+    XmlElement root = document.root();
+    return Optional.of(value(root, "port", ""))
+        .filter(port -> port.matches("\\d{1,5}"))
+        .map(
+            port -> new StopPort(Integer.parseInt(port), value(root, "shutdown", ""), where(root)));
+  }
+
+  /** Where applications are served to everybody: behind the port that is described. */
+  Optional<Listener> main() {
+    List<XmlElement> services = document.root().descendants("Service");
+    return behind(server.ports().http())
+        .or(() -> services.stream().findFirst())
+        .flatMap(service -> listener(Listener.MAIN, service));
+  }
+
+  /** Where applications for administrators are served. */
+  Optional<Listener> admin() {
+    return server
+        .ports()
+        .admin()
+        .flatMap(this::behind)
+        .flatMap(service -> listener(Listener.ADMIN, service));
+  }
+
+  private Optional<XmlElement> behind(int port) {
+    return document.root().descendants("Service").stream()
+        .filter(
+            service ->
+                connectors(service).stream()
+                    .anyMatch(connector -> connector.port().equals(OptionalInt.of(port))))
+        .findFirst();
+  }
+
+  /** Every connector for HTTP. */
+  List<Connector> connectors() {
+    return document.root().descendants("Service").stream()
+        .flatMap(service -> connectors(service).stream())
+        .toList();
+  }
+
+  private List<Connector> connectors(XmlElement service) {
+    List<Connector> connectors = new ArrayList<>();
+    for (XmlElement connector : service.children("Connector")) {
+      if (!value(connector, "protocol", "HTTP/1.1").toUpperCase(Locale.ROOT).contains("AJP")) {
+        String port = value(connector, "port", "");
+        connectors.add(
+            new Connector(
+                port.matches("\\d{1,5}")
+                    ? OptionalInt.of(Integer.parseInt(port))
+                    : OptionalInt.empty(),
+                value(connector, "address", ""),
+                value(connector, "SSLEnabled", "false").equals("true"),
+                where(connector)));
+      }
+    }
+    return connectors;
+  }
+
+  private Optional<Listener> listener(String label, XmlElement service) {
+    return service
+        .child("Engine")
+        .flatMap(engine -> host(engine).map(host -> listener(label, engine, host)));
+  }
+
+  private Optional<XmlElement> host(XmlElement engine) {
+    List<XmlElement> hosts = engine.children("Host");
+    String standard = value(engine, "defaultHost", "localhost");
+    return hosts.stream()
+        .filter(host -> value(host, "name", "").equalsIgnoreCase(standard))
+        .findFirst()
+        .or(() -> hosts.stream().findFirst());
+  }
+
+  private Listener listener(String label, XmlElement engine, XmlElement host) {
+    Path descriptors =
+        Path.of("conf", value(engine, "name", "Catalina"))
+            .resolve(value(host, "name", "localhost").toLowerCase(Locale.ENGLISH));
+    return new Listener(
+        label,
+        server.folder().resolve(value(host, "xmlBase", descriptors.toString())).normalize(),
+        server.folder().resolve(value(host, "appBase", "webapps")).normalize(),
+        value(host, "autoDeploy", "true").equals("true"),
+        value(host, "deployOnStartup", "true").equals("true"),
+        notice(engine, host),
+        engine.child("Realm").map(realm -> text(realm)));
+  }
+
+  /** A host may look by itself, else its engine does for it. */
+  private Duration notice(XmlElement engine, XmlElement host) {
     int seconds =
-        engine(listener)
-            .map(engine -> engine.value("backgroundProcessorDelay", ""))
-            .filter(value -> value.matches("\\d{1,4}"))
+        Stream.of(host, engine)
+            .map(element -> value(element, "backgroundProcessorDelay", ""))
+            .filter(value -> value.matches("[1-9]\\d{0,3}"))
+            .findFirst()
             .map(Integer::parseInt)
             .orElse(DEFAULT_DELAY_SECONDS);
     return Duration.ofSeconds(2L * seconds).plus(RESOLUTION);
   }
 
-  /** The realm that the listener's own users come from, as it is written. */
-  Optional<String> realm(Listener listener) {
-    return engine(listener)
-        .flatMap(engine -> engine.child("Realm"))
-        .map(realm -> document.text().substring(realm.start(), realm.end()));
+  private String text(XmlElement element) {
+    return document.text().substring(element.start(), element.end());
   }
 
-  private Optional<XmlElement> engine(Listener listener) {
-    return document.root().descendants("Engine").stream()
-        .filter(engine -> engine.value("name", "").equals(listener.engine()))
-        .findFirst();
+  /** File and line of an element. */
+  private String where(XmlElement element) {
+    return NAME + ":" + document.lineOf(element.start());
+  }
+
+  private String value(XmlElement element, String attribute, String otherwise) {
+    return expansion.of(element.value(attribute, otherwise));
   }
 }

@@ -6,11 +6,13 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Properties;
 import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Stream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipInputStream;
 import jollycrate.artifact.ArtifactKind;
@@ -25,7 +27,7 @@ import jollycrate.server.Occupant;
 import jollycrate.server.Order;
 import jollycrate.server.Piece;
 import jollycrate.server.Placement;
-import jollycrate.server.Reads;
+import jollycrate.server.SelfDescription;
 import jollycrate.server.Server;
 import jollycrate.server.ServerKind;
 import jollycrate.server.Sign;
@@ -81,7 +83,7 @@ public final class TomcatKind implements ServerKind {
         Set.of(Swap.LIVE, Swap.RESTART),
         List.of("logs", "temp", "work"),
         List.of("bin", "conf", "lib", "webapps", "webapps-admin", "webapps-javaee"),
-        Path.of("logs", "server.log"),
+        TomcatLogs.USUAL,
         true);
   }
 
@@ -91,27 +93,33 @@ public final class TomcatKind implements ServerKind {
   }
 
   @Override
-  public Reads reads(Server server) {
-    List<Path> folders = new ArrayList<>();
-    for (Listener listener : Listener.values()) {
-      folders.add(listener.descriptors(server));
-      folders.add(listener.applications(server));
-    }
-    return new Reads(TomcatProcesses.readAtStart(server), folders);
+  public Optional<SelfDescription> describe(HostFiles files, Stock stock) {
+    return Optional.of(new TomcatSelf(files, stock).description());
+  }
+
+  @Override
+  public List<Path> reads(Server server) {
+    return TomcatProcesses.readAtStart(server);
+  }
+
+  @Override
+  public List<Path> lists(Server server, Map<Path, byte[]> texts) {
+    return ServerXml.in(server, texts, List.of()).map(ServerXml::listeners).stream()
+        .flatMap(List::stream)
+        .flatMap(listener -> Stream.of(listener.descriptors(), listener.applications()))
+        .toList();
   }
 
   @Override
   public List<Occupant> occupants(Stock stock) {
     List<Occupant> occupants = new ArrayList<>();
-    for (Listener listener : Listener.values()) {
-      for (Path file :
-          stock.children().getOrDefault(listener.descriptors(stock.server()), List.of())) {
+    for (Listener listener : ServerXml.of(stock).listeners()) {
+      for (Path file : stock.children().getOrDefault(listener.descriptors(), List.of())) {
         if (file.toString().endsWith(".xml")) {
           occupants.add(occupant(listener, file, true));
         }
       }
-      for (Path file :
-          stock.children().getOrDefault(listener.applications(stock.server()), List.of())) {
+      for (Path file : stock.children().getOrDefault(listener.applications(), List.of())) {
         occupants.add(occupant(listener, file, file.toString().endsWith(".war")));
       }
     }

@@ -179,7 +179,7 @@ final class TomcatLog {
   private static boolean names(Placement placement, String message) {
     Path file = placement.switchPath();
     int parts = file.getNameCount();
-    return message.contains("/" + file.subpath(parts - 4, parts) + "]");
+    return message.contains("/" + file.subpath(parts - 3, parts) + "]");
   }
 
   private static String name(Placement placement) {

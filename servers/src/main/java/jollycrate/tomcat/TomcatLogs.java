@@ -12,11 +12,14 @@ import jollycrate.server.Stock;
 
 /** The one log of a Tomcat. */
 final class TomcatLogs implements KindLogs {
+  /** Where servers that we made print to. */
+  static final Path USUAL = Path.of("logs", "server.log");
+
   private static final Pattern DATED = Pattern.compile(".*\\.\\d{4}-\\d{2}-\\d{2}\\.log");
 
   @Override
   public List<Path> all(Stock stock) {
-    return List.of(stock.server().folder().resolve("logs/server.log"));
+    return List.of(stock.server().log(USUAL));
   }
 
   /** Of a server that logs as it ships: what applications say stands in a file of its own. */

@@ -55,7 +55,7 @@ final class TomcatPlacement {
     this.order = order;
     this.application = order.application();
     this.artifact = order.artifact();
-    this.listener = order.onAdminPort() ? Listener.ADMIN : Listener.MAIN;
+    this.listener = listener(ServerXml.of(stock));
     this.delivered = server.folder().resolve("delivered");
     this.own = delivered.resolve(application.name());
     this.folderAccess = stock.access().with("rwxr-x---");
@@ -72,7 +72,7 @@ final class TomcatPlacement {
                 () ->
                     ContextNames.pathOf(
                         ContextNames.withoutExtension(artifact.file().getFileName().toString())));
-    Path descriptors = listener.descriptors(server);
+    Path descriptors = listener.descriptors();
     Path switchPath = descriptors.resolve(ContextNames.baseName(path) + ".xml");
     for (Path folder : List.of(delivered, own, descriptors.getParent(), descriptors)) {
       pieces.add(new Piece.Folder(folder, folderAccess));
@@ -97,7 +97,40 @@ final class TomcatPlacement {
         .ifPresent(old -> hidden.putAll(ContextDescriptor.secretsIn(old)));
     pieces.add(
         new Piece.WholeFile(switchPath, Content.of(text), secretFile, Part.SWITCH, PickUp.LIVE));
-    return new Wanted(placement(path, switchPath), pieces, Swap.LIVE, refused, hidden);
+    return new Wanted(
+        placement(path, switchPath),
+        pieces,
+        listener.live() ? Swap.LIVE : Swap.RESTART,
+        refused,
+        hidden);
+  }
+
+  private Listener listener(ServerXml configuration) {
+    Optional<Listener> found = order.onAdminPort() ? configuration.admin() : configuration.main();
+    int port = order.onAdminPort() ? server.ports().admin().orElse(0) : server.ports().http();
+    String key = order.onAdminPort() ? "admin" : "http";
+    if (order.onAdminPort() && server.ports().admin().isEmpty()) {
+      refused.add(
+          new Wanted.Refused(
+              server.name(), "it has no admin listener", "Give it 'admin' in servers.toml"));
+    } else {
+      new PortDoubt(configuration.connectors(), port, key).refused().ifPresent(refused::add);
+    }
+    Listener listener =
+        found
+            .or(configuration::main)
+            .orElseThrow(
+                () ->
+                    new HostException(
+                        "Cannot use '" + server.folder() + "': its conf/server.xml has no host"));
+    if (!listener.live() && !listener.atStart()) {
+      refused.add(
+          new Wanted.Refused(
+              server.name(),
+              "its host deploys neither when the server starts nor later",
+              "Set deployOnStartup=\"true\" on the Host in conf/server.xml"));
+    }
+    return listener;
   }
 
   private Path warPath() {
@@ -116,11 +149,6 @@ final class TomcatPlacement {
   private Placement placement(String path, Path switchPath) {
     int port = order.onAdminPort() ? server.ports().admin().orElse(0) : server.ports().http();
     String host = order.onAdminPort() ? "127.0.0.1" : server.ports().hostName();
-    if (order.onAdminPort() && server.ports().admin().isEmpty()) {
-      refused.add(
-          new Wanted.Refused(
-              server.name(), "it has no admin listener", "Give it 'admin' in servers.toml"));
-    }
     URI base = URI.create("http://" + host + ":" + port + path + "/");
     return new Placement(
         new Placement.Release(
@@ -130,18 +158,8 @@ final class TomcatPlacement {
             artifact.classes().ownPackages().stream().limit(MOST_PACKAGES).toList()),
         new Placement.Route(listener.label(), path, base, base),
         switchPath,
-        List.of(listener.applications(server).resolve(ContextNames.baseName(path))),
-        new Placement.Timing(
-            new ServerXml(serverXml()).notice(listener), application.context().startsWithin()));
-  }
-
-  private byte[] serverXml() {
-    byte[] text = stock.texts().get(server.folder().resolve("conf/server.xml"));
-    if (text == null) {
-      throw new HostException(
-          "Cannot use '" + server.folder() + "' as a server's folder: there is no conf/server.xml");
-    }
-    return text;
+        List.of(listener.applications().resolve(ContextNames.baseName(path))),
+        new Placement.Timing(listener.notice(), application.context().startsWithin()));
   }
 
   private Set<Path> drivers() {
@@ -174,8 +192,7 @@ final class TomcatPlacement {
     Content content = Content.of(users.text());
     Path file = own.resolve("users-" + Digests.brief(content.digest()) + ".xml");
     pieces.add(support(file, content, secretFile));
-    descriptor.users(
-        server.folder().relativize(file).toString(), new ServerXml(serverXml()).realm(listener));
+    descriptor.users(server.folder().relativize(file).toString(), listener.realm());
     order.userPasswords().keySet().forEach(name -> refuseExpandable("user " + name, name, ""));
   }
 

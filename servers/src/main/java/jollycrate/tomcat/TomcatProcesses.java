@@ -1,7 +1,9 @@
 package jollycrate.tomcat;
 
 import java.nio.file.Path;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Stream;
 import jollycrate.file.Digests;
@@ -35,9 +37,7 @@ final class TomcatProcesses implements KindProcesses {
     command.add("-Djava.awt.headless=true");
     command.add("-Dfile.encoding=UTF-8");
     command.add("-Dorg.apache.catalina.startup.EXIT_ON_INIT_FAILURE=true");
-    command.add("-Djolly.http.port=" + server.ports().http());
-    command.add("-Djolly.http.address=" + server.ports().address());
-    command.add("-Djolly.admin.port=" + server.ports().admin().orElse(0));
+    ownProperties(server).forEach((name, value) -> command.add("-D" + name + "=" + value));
     command.add("-Djolly.token=" + Launch.TOKEN);
     MODULES_OPENED.forEach(module -> command.add("--add-opens=" + module + "=ALL-UNNAMED"));
     command.add("-cp");
@@ -51,10 +51,31 @@ final class TomcatProcesses implements KindProcesses {
     return new Launch(
         command,
         base,
-        server.runtime().environment(),
+        environment(server),
         server.runtime().declared(),
-        base.resolve("logs/server.log"),
+        server.log(TomcatLogs.USUAL),
         filesRead);
+  }
+
+  /** Scripts that start a Tomcat learn from variables what its command line would tell. */
+  private static Map<String, String> environment(Server server) {
+    if (server.steering().start().isEmpty()) {
+      return server.runtime().environment();
+    }
+    Map<String, String> environment = new LinkedHashMap<>(server.runtime().environment());
+    environment.put("CATALINA_HOME", server.installation().toString());
+    environment.put("CATALINA_BASE", server.folder().toString());
+    environment.putIfAbsent("JAVA_HOME", server.runtime().java().toString());
+    return environment;
+  }
+
+  /** What {@code server.xml} of a practice server refers to. */
+  static Map<String, String> ownProperties(Server server) {
+    Map<String, String> properties = new LinkedHashMap<>();
+    properties.put("jolly.http.port", String.valueOf(server.ports().http()));
+    properties.put("jolly.http.address", server.ports().address());
+    properties.put("jolly.admin.port", String.valueOf(server.ports().admin().orElse(0)));
+    return properties;
   }
 
   @Override
@@ -66,9 +87,19 @@ final class TomcatProcesses implements KindProcesses {
   @Override
   public Optional<Path> folder(List<String> arguments) {
     return Stream.of("-Dcatalina.base=", "-Dcatalina.home=")
-        .flatMap(property -> arguments.stream().filter(argument -> argument.startsWith(property)))
-        .map(argument -> Path.of(argument.substring(argument.indexOf('=') + 1)).normalize())
+        .flatMap(name -> property(arguments, name))
         .findFirst();
+  }
+
+  @Override
+  public Optional<Path> installation(List<String> arguments) {
+    return property(arguments, "-Dcatalina.home=").findFirst();
+  }
+
+  private static Stream<Path> property(List<String> arguments, String property) {
+    return arguments.stream()
+        .filter(argument -> argument.startsWith(property))
+        .map(argument -> Path.of(argument.substring(property.length())).normalize());
   }
 
   /** Files that a running process has read and does not look at again. */

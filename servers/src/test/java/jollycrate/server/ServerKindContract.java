@@ -24,6 +24,7 @@ import jollycrate.app.Boot;
 import jollycrate.app.Jvm;
 import jollycrate.app.Ports;
 import jollycrate.app.ServerLog;
+import jollycrate.app.Steering;
 import jollycrate.artifact.Artifact;
 import jollycrate.artifact.ArtifactKind;
 import jollycrate.artifact.ArtifactReader;
@@ -76,6 +77,7 @@ public abstract class ServerKindContract {
                 List.of()),
             ServerLog.USUAL,
             Optional.empty(),
+            Steering.OURS,
             Optional.of(Boot.SYSTEM));
     HostFiles files = host.files();
     Access access = files.facts(instance).access();

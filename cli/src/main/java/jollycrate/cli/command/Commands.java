@@ -19,6 +19,7 @@ public final class Commands {
     all.put("compare", CompareCommand::new);
     all.put("pack", PackCommand::new);
     all.put("server new", ServerNewCommand::new);
+    all.put("server adopt", ServerAdoptCommand::new);
     all.put("server list", ServerListCommand::new);
     all.put("server start", session -> new ServerTurn(session, ServerTurn.Turn.START));
     all.put("server stop", session -> new ServerTurn(session, ServerTurn.Turn.STOP));

@@ -1,7 +1,6 @@
 package jollycrate.cli.output;
 
 import java.util.List;
-import java.util.Locale;
 import java.util.stream.Stream;
 import jollycrate.check.CheckResult;
 import jollycrate.file.Digests;
@@ -106,31 +105,7 @@ public final class DeliveryView implements LiveLine {
 
   @Override
   public void foreseen(List<Finding> findings) {
-    if (findings.isEmpty()) {
-      return;
-    }
-    heading("findings");
-    for (Finding finding : findings) {
-      finding(finding);
-    }
-  }
-
-  private void finding(Finding finding) {
-    String level = String.format("%-8s", finding.level().name().toLowerCase(Locale.ROOT));
-    String shown =
-        switch (finding.level()) {
-          case BLOCKER -> style.bad(level);
-          case WARN -> style.odd(level);
-          case NOTE -> style.faint(level);
-        };
-    screen.line(MARGIN + shown + style.strong(finding.subject()) + ": " + finding.message());
-    String indent = MARGIN + " ".repeat(level.length());
-    if (!finding.seen().isEmpty()) {
-      screen.line(indent + style.faint("seen  ") + finding.seen());
-    }
-    if (!finding.fix().isEmpty()) {
-      screen.line(indent + style.faint("fix   ") + finding.fix());
-    }
+    new FindingRows(screen).show(findings);
   }
 
   @Override

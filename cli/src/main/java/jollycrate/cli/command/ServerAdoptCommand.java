@@ -1,0 +1,67 @@
+package jollycrate.cli.command;
+
+import java.nio.file.Path;
+import jollycrate.cli.options.Given;
+import jollycrate.cli.options.Option;
+import jollycrate.cli.options.Usage;
+import jollycrate.cli.options.WrongUsage;
+import jollycrate.cli.output.AdoptionView;
+import jollycrate.cli.output.ExitCode;
+import jollycrate.site.Adoption;
+
+/** {@code jolly server adopt}. */
+public final class ServerAdoptCommand implements Command {
+  private static final Option NAME = Option.of("--name", "NAME", "its name from now on");
+  private static final Option INSTALLATION =
+      Option.of(
+          "--installation",
+          "PATH",
+          "where the server is installed; else the folder itself, or what its process runs from");
+  private static final Option HTTP =
+      Option.number("--http", "PORT", "HTTP port; else as its own configuration tells");
+  private static final Option JAVA =
+      Option.of("--java", "HOME", "home of its Java; else that of its process");
+
+  private final Session session;
+
+  /** In a session. */
+  public ServerAdoptCommand(Session session) {
+    this.session = session;
+  }
+
+  @Override
+  public Usage usage() {
+    return Usage.of(
+            "server adopt",
+            "Describe a server that you have, as it stands.",
+            "Its files are read and stay as they are; only servers.toml gets an entry.")
+        .needs("FOLDER", "the server's folder, in which conf/ stands")
+        .takes(NAME, INSTALLATION, HTTP, JAVA)
+        .example("jolly server adopt /srv/tomcat --name shop", "one folder that is all of it")
+        .example(
+            "jolly server adopt /srv/shop --name shop --installation /opt/tomcat",
+            "an instance of a server that is installed elsewhere");
+  }
+
+  @Override
+  public int run(Given given) {
+    Adoption adoption =
+        session
+            .crate(given)
+            .adoptServer(
+                new Adoption.Wanted(
+                    given
+                        .text(NAME)
+                        .orElseThrow(
+                            () -> new WrongUsage("The server needs a name: add --name NAME")),
+                    Path.of(given.operand(0).orElseThrow()),
+                    given.text(INSTALLATION).map(Path::of),
+                    given.number(HTTP),
+                    given.text(JAVA).map(Path::of)));
+    if (given.json()) {
+      return session.done(adoption);
+    }
+    new AdoptionView(session.screen()).show(adoption);
+    return ExitCode.DONE.code();
+  }
+}

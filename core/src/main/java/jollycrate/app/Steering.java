@@ -1,0 +1,15 @@
+package jollycrate.app;
+
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * How a server that people have already is started, and where it tells what it does.
+ *
+ * @param log file that its output goes to, from its folder on; empty: the kind's own
+ * @param start command that starts it and then ends; empty: by our own command line
+ */
+public record Steering(Optional<String> log, List<String> start) {
+  /** As servers are that we made. */
+  public static final Steering OURS = new Steering(Optional.empty(), List.of());
+}

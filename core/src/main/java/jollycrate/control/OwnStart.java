@@ -1,0 +1,74 @@
+package jollycrate.control;
+
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.atomic.AtomicReference;
+import java.util.stream.Stream;
+import jollycrate.host.Identity;
+import jollycrate.host.Launch;
+import jollycrate.host.Ran;
+import jollycrate.server.Cause;
+import jollycrate.server.Running;
+import jollycrate.watch.Site;
+import jollycrate.watch.StepFailed;
+
+/**
+ * Starts a server by a command of its own, which leaves the server running and ends.
+ *
+ * @param command program and arguments, from the server's folder on
+ */
+record OwnStart(Site site, List<String> command) {
+  private static final Duration ENDS_WITHIN = Duration.ofSeconds(60);
+  private static final Duration APPEARS_WITHIN = Duration.ofSeconds(20);
+  private static final Duration LOOK_AGAIN = Duration.ofMillis(50);
+  private static final int MOST_LINES = 5;
+
+  /** Runs it in a session of its own, and finds the server by what it is. */
+  Identity run(Launch launch) {
+    List<String> words = new ArrayList<>();
+    site.host()
+        .processes()
+        .accountIn(launch.workingFolder())
+        .ifPresent(account -> words.addAll(account.become()));
+    words.addAll(List.of("setsid", "-w"));
+    words.add(site.server().folder().resolve(command.get(0)).toString());
+    words.addAll(command.subList(1, command.size()));
+    Ran ran =
+        site.host()
+            .processes()
+            .run(words, launch.workingFolder(), launch.environment(), "", ENDS_WITHIN);
+    if (ran.exit() != 0) {
+      throw failed("its start command ended with " + ran.exit(), ran);
+    }
+    AtomicReference<Optional<Running>> found = new AtomicReference<>(Optional.empty());
+    site.time()
+        .until(
+            () -> {
+              found.set(site.stockTaker().startedBySomebody().found());
+              return found.get().isPresent();
+            },
+            APPEARS_WITHIN,
+            LOOK_AGAIN,
+            () -> {});
+    return found
+        .get()
+        .map(Running::identity)
+        .orElseThrow(() -> failed("its start command ended, and no process of it runs", ran));
+  }
+
+  private StepFailed failed(String what, Ran ran) {
+    List<String> said =
+        Stream.concat(ran.output().lines(), ran.errors().lines())
+            .filter(line -> !line.isBlank())
+            .toList();
+    return new StepFailed(
+        new Cause(
+            what,
+            String.join(" ", command),
+            said.subList(Math.max(0, said.size() - MOST_LINES), said.size()),
+            "Run it by hand in " + site.server().folder() + ", and fix 'start' in servers.toml",
+            -1));
+  }
+}

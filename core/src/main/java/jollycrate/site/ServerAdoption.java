@@ -1,0 +1,218 @@
+package jollycrate.site;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import jollycrate.app.Jvm;
+import jollycrate.app.NotDescribedException;
+import jollycrate.app.Ports;
+import jollycrate.app.ServerEntry;
+import jollycrate.app.ServerLog;
+import jollycrate.app.ServerVariables;
+import jollycrate.app.ServersFile;
+import jollycrate.app.Setting;
+import jollycrate.app.Steering;
+import jollycrate.foresee.Finding;
+import jollycrate.host.Host;
+import jollycrate.host.Program;
+import jollycrate.server.Running;
+import jollycrate.server.SelfDescription;
+import jollycrate.server.SelfDescription.Told;
+import jollycrate.server.Server;
+import jollycrate.server.Stock;
+import jollycrate.stock.StockTaker;
+
+/** Takes servers over that people have: reads what is there and describes it; changes nothing. */
+public final class ServerAdoption {
+  private final Host host;
+  private final Setting setting;
+  private final Kinds kinds;
+  private final ServerFoundation foundation;
+
+  public ServerAdoption(Host host, Setting setting, Kinds kinds, ServerFoundation foundation) {
+    this.host = host;
+    this.setting = setting;
+    this.kinds = kinds;
+    this.foundation = foundation;
+  }
+
+  /** Reads a server and adds its entry to {@code servers.toml}. */
+  public Adoption adopt(Adoption.Wanted wanted, Path serversFile) {
+    Path folder = setting.folder().resolve(wanted.folder()).normalize();
+    mustBeNew(wanted.name(), folder, serversFile);
+    Optional<Program> process = kinds.running(host, folder);
+    Path installation =
+        wanted
+            .installation()
+            .map(told -> setting.folder().resolve(told).normalize())
+            .or(() -> process.flatMap(found -> kinds.installationOf(found)))
+            .orElse(folder);
+    Kinds.Recognised recognised = recognise(wanted.name(), folder, installation);
+    Optional<Path> java = wanted.java().or(() -> process.flatMap(ServerAdoption::javaOf));
+    ServerEntry provisional = entry(wanted.name(), folder, installation, 0, java, Steering.OURS);
+    Server server = foundation.server(provisional, installation, host.files().real(folder));
+    Stock stock = new StockTaker(host, recognised.kind(), server).take(List.of());
+    SelfDescription self =
+        recognised
+            .kind()
+            .describe(host.files(), stock)
+            .orElseThrow(() -> cannot(wanted.name(), "servers of its kind cannot be adopted", ""));
+    int http = wanted.http().orElseGet(() -> httpOf(wanted.name(), self));
+    Optional<Path> output = stock.process().found().flatMap(Running::output);
+    ServerEntry entry =
+        entry(wanted.name(), folder, installation, http, java, steering(server, self, output));
+    Adoption adoption = adoption(entry, recognised, stock, self);
+    write(serversFile, entry);
+    return adoption;
+  }
+
+  private Adoption adoption(
+      ServerEntry entry, Kinds.Recognised recognised, Stock stock, SelfDescription self) {
+    List<Told> told = new ArrayList<>(self.told());
+    entry.jvm().home().ifPresent(home -> told.add(new Told("Java", home.toString(), "")));
+    told.add(new Told("process", fare(stock), ""));
+    entry.steering().log().ifPresent(log -> told.add(new Told("prints to", log, "")));
+    if (!entry.steering().start().isEmpty()) {
+      told.add(new Told("started by", String.join(" ", entry.steering().start()), ""));
+    }
+    Server described =
+        foundation.server(entry, stock.server().installation(), stock.server().folder());
+    Stock now = new StockTaker(host, recognised.kind(), described).take(List.of());
+    return new Adoption(
+        entry,
+        recognised.traits().label(),
+        List.copyOf(told),
+        recognised.kind().occupants(now),
+        findings(self, now, entry));
+  }
+
+  private static List<Finding> findings(SelfDescription self, Stock stock, ServerEntry entry) {
+    List<Finding> findings = new ArrayList<>();
+    for (SelfDescription.Doubt doubt : self.doubts()) {
+      findings.add(
+          doubt.fix().isEmpty()
+              ? Finding.note(doubt.subject(), doubt.message())
+              : Finding.warn(doubt.subject(), doubt.message(), doubt.seen(), doubt.fix()));
+    }
+    Optional<Running> running = stock.process().found();
+    if (running.isPresent() && running.get().output().isEmpty()) {
+      findings.add(
+          Finding.warn(
+              entry.name(),
+              "its process prints to no file, so what becomes of a delivery could not be read",
+              "process " + running.get().identity().pid(),
+              "Stop it before the first delivery; jolly starts it then"));
+    }
+    stock
+        .stranger(entry.ports().http())
+        .ifPresent(
+            other ->
+                findings.add(
+                    Finding.warn(
+                        "port " + other.port(),
+                        other.program() + " listens there, which is not this server",
+                        "process " + other.pid(),
+                        "End that program, or give the server another port")));
+    return List.copyOf(findings);
+  }
+
+  private static String fare(Stock stock) {
+    return stock
+        .process()
+        .found()
+        .map(running -> "runs, pid " + running.identity().pid())
+        .orElseGet(() -> stock.process().unread().map(why -> "unknown: " + why).orElse("stopped"));
+  }
+
+  /** A process tells best where it prints; a stopped server will be started by its own command. */
+  private static Steering steering(Server server, SelfDescription self, Optional<Path> output) {
+    Optional<String> log = output.map(server::shown).or(self::log);
+    return new Steering(log, self.start());
+  }
+
+  private static int httpOf(String name, SelfDescription self) {
+    return self.http()
+        .orElseThrow(
+            () ->
+                cannot(
+                    name,
+                    "its configuration names no port for HTTP that is known here",
+                    "Say which it is: --http PORT"));
+  }
+
+  private Kinds.Recognised recognise(String name, Path folder, Path installation) {
+    try {
+      return kinds.recognise(host.files(), installation);
+    } catch (NotDescribedException e) {
+      throw cannot(
+          name,
+          installation.equals(folder)
+              ? "'" + folder + "' holds no server of a kind known here"
+              : "'" + installation + "' is no server of a kind known here",
+          "If it is an instance of a server that is installed elsewhere, say where:"
+              + " --installation PATH");
+    }
+  }
+
+  /** The home of the Java that a process runs on, by the program that it is. */
+  private static Optional<Path> javaOf(Program process) {
+    try {
+      Path program = Path.of(process.arguments().get(0)).toRealPath();
+      boolean java = program.endsWith(Path.of("bin", "java"));
+      return java ? Optional.of(program.getParent().getParent()) : Optional.empty();
+    } catch (IOException notFound) {
+      return Optional.empty();
+    }
+  }
+
+  private void mustBeNew(String name, Path folder, Path serversFile) {
+    if (!name.matches(ServersFile.NAME_FORM)) {
+      throw cannot(name, "it is no name", "Use letters, digits, _ and - only");
+    }
+    if (!host.files().facts(folder).isFolder()) {
+      throw cannot(name, "there is no folder '" + folder + "'", "");
+    }
+    List<ServerEntry> others =
+        Files.exists(serversFile) ? ServersFile.read(serversFile) : List.of();
+    for (ServerEntry other : others) {
+      if (other.name().equals(name)) {
+        throw cannot(name, "servers.toml describes it already", "Choose another name");
+      }
+      if (host.files().real(other.folder()).equals(host.files().real(folder))) {
+        throw cannot(name, "'" + folder + "' is '" + other.name() + "' already", "");
+      }
+    }
+  }
+
+  private static ServerEntry entry(
+      String name, Path folder, Path installation, int http, Optional<Path> java, Steering how) {
+    return new ServerEntry(
+        name,
+        folder,
+        Optional.of(installation),
+        new Ports(ServersFile.LOOPBACK, http, Optional.empty(), Optional.empty()),
+        new Jvm(java, Jvm.MEMORY, List.of()),
+        ServerVariables.NONE,
+        false,
+        ServerLog.USUAL,
+        Optional.empty(),
+        how,
+        Optional.empty());
+  }
+
+  private static void write(Path serversFile, ServerEntry entry) {
+    try {
+      ServersFile.add(serversFile, entry);
+    } catch (IOException e) {
+      throw cannot(entry.name(), "'" + serversFile + "' cannot be written: " + e, "Fix its rights");
+    }
+  }
+
+  private static NotDescribedException cannot(String name, String reason, String fix) {
+    String tail = fix.isEmpty() ? "" : ". " + fix;
+    return new NotDescribedException("Cannot adopt server '" + name + "': " + reason + tail);
+  }
+}
