@@ -121,6 +121,7 @@ public final class DeliveryService {
           new ArrayList<>(Foresight.look(new Looking(site, probe).scene(stock, order, wanted)));
       findings.addAll(source.findings());
       StepList steps = act.steps(stock);
+      findings.addAll(new Interruptions(site).look(stock, steps, application.name()));
       progress.looked(aim, ContextPath.shown(wanted.placement().route().contextPath()));
       if (Finding.anyBlocker(findings) && begunMeanwhile(dryRun)) {
         continue;
@@ -156,11 +157,13 @@ public final class DeliveryService {
       if (owner.isEmpty()) {
         return outcome.end(notThere(stock, application, outcome), site.time().now());
       }
-      List<Finding> findings = RemovalForesight.look(stock, owner.get(), site.kind()::splicer);
+      List<Finding> findings =
+          new ArrayList<>(RemovalForesight.look(stock, owner.get(), site.kind()::splicer));
       Placement placement = owner.get().placement();
       Aim aim = aims.of("undeploy", placement);
       outcome.aim(aim);
       StepList steps = act.steps(stock);
+      findings.addAll(new Interruptions(site).look(stock, steps, application));
       progress.looked(aim, ContextPath.shown(placement.route().contextPath()));
       if (Finding.anyBlocker(findings) && begunMeanwhile(dryRun)) {
         continue;

@@ -7,8 +7,8 @@ import java.nio.file.Path;
 enum Line {
   /** For javax.servlet. */
   NINE("9.0", "javax", "tomcat-9.tar.gz"),
-  /** The practice server. */
-  TEN("10.1", "jakarta", ""),
+  /** That of the practice server. */
+  TEN("10.1", "jakarta", "tomcat-10.tar.gz"),
   ELEVEN("11.0", "jakarta", "tomcat-11.tar.gz");
 
   private static final Path ARCHIVES = Path.of(System.getProperty("jolly.lines")).toAbsolutePath();
@@ -28,12 +28,17 @@ enum Line {
     return namespace.equals("javax") ? "jakarta" : "javax";
   }
 
+  /** As it is fetched. */
+  Path archive() {
+    return ARCHIVES.resolve(archive);
+  }
+
   /** The sample with a server of this line. */
   Workshop open(Path folder) throws IOException {
     Workshop workshop =
-        archive.isEmpty()
+        this == TEN
             ? Workshop.open(folder)
-            : Workshop.open(folder, "--installation", ARCHIVES.resolve(archive).toString());
+            : Workshop.open(folder, "--installation", archive().toString());
     return namespace.equals("javax")
         ? workshop.edit("pack = \"war\"", "pack = \"javax\"")
         : workshop;

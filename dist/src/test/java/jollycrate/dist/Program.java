@@ -37,6 +37,10 @@ final class Program {
     return this;
   }
 
+  Path folder() {
+    return folder;
+  }
+
   Run run(String... args) {
     List<String> command = new ArrayList<>(List.of(HOME.resolve("bin/jolly").toString()));
     command.addAll(List.of(args));

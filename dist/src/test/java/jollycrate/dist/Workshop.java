@@ -138,6 +138,11 @@ final class Workshop implements AutoCloseable {
 
   /** Every path of the server's folder, told by a script that knows nothing of us. */
   String trace() throws IOException {
+    return trace(server);
+  }
+
+  /** The same of any server's folder. */
+  static String trace(Path server) throws IOException {
     Path script = Files.createTempFile("trace", ".sh");
     try (InputStream in = Workshop.class.getResourceAsStream("/trace.sh")) {
       Files.write(script, in.readAllBytes());

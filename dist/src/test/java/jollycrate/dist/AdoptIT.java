@@ -1,0 +1,122 @@
+package jollycrate.dist;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
+
+/** A server that people have comes out of our hands as it was, but for what was asked. */
+class AdoptIT {
+  @TempDir Path folder;
+
+  private Program sample(Line line) throws IOException {
+    Path project = Workshop.copySample("spokes", folder);
+    if (line.namespace.equals("javax")) {
+      Path file = project.resolve("jolly.toml");
+      String text = Files.readString(file);
+      Files.writeString(file, text.replace("pack = \"war\"", "pack = \"javax\""));
+    }
+    return new Program(project)
+        .with("SPOKES_DB_PASSWORD", Workshop.DATABASE_PASSWORD)
+        .with("ROBIN_PASSWORD", Workshop.OWNER_PASSWORD);
+  }
+
+  @ParameterizedTest
+  @EnumSource
+  void deliveredToWhileItRunsAndGivenBack(Line line) throws IOException {
+    Path etc = folder.toRealPath().resolve("etc");
+    Path log = folder.toRealPath().resolve("log");
+    try (OwnTomcat own = new OwnTomcat(line, folder).odd().linked(etc, log).start()) {
+      Program program = sample(line);
+      String before = own.trace(etc);
+      List<Long> process = own.processes();
+      assertThat(program.ends(0, "server", "adopt", own.folder.toString(), "--name", "shop").out())
+          .contains("Tomcat " + line.version)
+          .containsPattern("HTTP +" + own.http + " on every address +conf/server.xml:\\d+")
+          .containsPattern("serves +apps +looked at every 10 s")
+          .contains("runs, pid " + process.get(0))
+          .containsPattern("/manager +apps/manager")
+          .contains("bin/setenv.sh");
+      assertThat(own.trace(etc)).isEqualTo(before);
+      assertThat(program.ends(0, "deploy", "--to", "shop").out())
+          .contains("somebody else started it")
+          .contains("conf/Shop/desk.example/spokes.xml");
+      assertThat(program.ends(0, "deploy", "--to", "shop").out()).contains("Unchanged");
+      program.ends(0, "undeploy", "--from", "shop");
+      assertThat(own.processes()).isEqualTo(process);
+      assertThat(own.trace(etc)).isEqualTo(before);
+    }
+  }
+
+  @ParameterizedTest
+  @EnumSource
+  void startedByItsOwnScriptAndStoppedAgainWhenTakenBack(Line line) throws IOException {
+    try (OwnTomcat own = new OwnTomcat(line, folder)) {
+      own.server(text -> text.replace("autoDeploy=\"true\"", "autoDeploy=\"false\""));
+      Program program = sample(line);
+      String before = own.trace();
+      assertThat(program.ends(0, "server", "adopt", own.folder.toString(), "--name", "shop").out())
+          .contains("each delivery restarts the server");
+      Path broken =
+          Wars.with(folder, Wars.listener("Start"))
+              .using(line.namespace)
+              .source(
+                  "Start",
+                  Wars.listenerSource("Start", "throw new IllegalStateException(\"no tyres\");"))
+              .write("broken.war");
+      assertThat(
+              program.ends(5, "deploy", broken.toString(), "--undescribed", "--to", "shop").out())
+          .contains("Failed: listener shop.Start threw IllegalStateException: no tyres")
+          .contains("Taken back: shop is as it was");
+      assertThat(own.processes()).isEmpty();
+      assertThat(own.trace()).isEqualTo(before);
+      program.ends(0, "deploy", "--to", "shop");
+      List<Long> process = own.processes();
+      assertThat(process).hasSize(1);
+      assertThat(Files.readString(Path.of("/proc/" + process.get(0) + "/cmdline")))
+          .contains("-Dbell=ding");
+      assertThat(program.ends(0, "undeploy", "--from", "shop").out())
+          .contains("interrupts what else runs there: /, /docs, /examples");
+      program.ends(0, "server", "stop", "shop");
+      assertThat(own.trace()).isEqualTo(before);
+    }
+  }
+
+  @Test
+  void whatCannotWorkThereIsForeseen() throws IOException {
+    Line line = Line.ELEVEN;
+    try (OwnTomcat own = new OwnTomcat(line, folder)) {
+      Program program = sample(line);
+      String[] adopt = {"server", "adopt", own.folder.toString(), "--name", "shop"};
+      assertThat(program.ends(3, "server", "adopt", "web", "--name", "shop").err())
+          .contains("holds no server of a kind known here")
+          .contains("--installation PATH");
+      assertThat(program.ends(2, "server", "adopt", own.folder.toString()).err())
+          .contains("add --name NAME");
+      program.ends(0, adopt);
+      assertThat(program.ends(3, adopt).err()).contains("servers.toml describes it already");
+      String before = own.trace();
+      int other = Workshop.freePort();
+      own.server(text -> text.replace("port=\"" + own.http + "\"", "port=\"" + other + "\""));
+      assertThat(program.ends(4, "deploy", "--to", "shop").out())
+          .contains("the server does not listen on it: conf/server.xml has " + other)
+          .contains("Fix 'http' in servers.toml");
+      own.server(text -> text.replace("port=\"" + other + "\"", "port=\"" + own.http + "\""));
+      assertThat(own.trace()).isEqualTo(before);
+      Path servers = program.folder().resolve("servers.toml");
+      Files.writeString(
+          servers,
+          Files.readString(servers).replaceAll("log = .*\n", "").replaceAll("start = .*\n", ""));
+      own.start();
+      assertThat(program.ends(4, "deploy", "--to", "shop").out())
+          .contains("prints to " + own.folder.resolve("logs/catalina.out"))
+          .contains("Write log = \"logs/catalina.out\" into servers.toml");
+    }
+  }
+}
