@@ -43,6 +43,7 @@ import jollycrate.pack.PackWatch;
 import jollycrate.pack.Packed;
 import jollycrate.secret.Secrets;
 import jollycrate.site.Adoption;
+import jollycrate.site.Examination;
 import jollycrate.site.FinishedArtifact;
 import jollycrate.site.Kinds;
 import jollycrate.site.NewServer;
@@ -339,6 +340,12 @@ public final class Crate {
     return Files.exists(entry.folder(), LinkOption.NOFOLLOW_LINKS)
         ? ServerRemoval.of(site(entry), server(entry), file, meant)
         : ServerRemoval.ofEntry(entry, file, meant);
+  }
+
+  /** Whether a server is as it is described, thing by thing. */
+  public List<Examination.Seen> examine(String name) {
+    ServerEntry entry = descriptions.entry(name);
+    return Examination.of(site(entry), server(entry).unfinished());
   }
 
   /** Every described server as it stands now. */

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.stream.Stream;
+import jollycrate.host.Account;
 import jollycrate.host.Identity;
 import jollycrate.host.Launch;
 import jollycrate.host.Ran;
@@ -28,17 +29,15 @@ record OwnStart(Site site, List<String> command) {
   /** Runs it in a session of its own, and finds the server by what it is. */
   Identity run(Launch launch) {
     List<String> words = new ArrayList<>();
-    site.host()
-        .processes()
-        .accountIn(launch.workingFolder())
-        .ifPresent(account -> words.addAll(account.become()));
+    Optional<Account> account = site.host().processes().accountIn(launch.owned());
+    account.ifPresent(found -> words.addAll(found.become()));
     words.addAll(List.of("setsid", "-w"));
     words.add(site.server().folder().resolve(command.get(0)).toString());
     words.addAll(command.subList(1, command.size()));
     Ran ran =
         site.host()
             .processes()
-            .run(words, launch.workingFolder(), launch.environment(), "", ENDS_WITHIN);
+            .run(words, launch.workingFolder(), launch.environmentOf(account), "", ENDS_WITHIN);
     if (ran.exit() != 0) {
       throw failed("its start command ended with " + ran.exit(), ran);
     }

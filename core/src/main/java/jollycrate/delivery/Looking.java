@@ -31,7 +31,7 @@ record Looking(Site site, Path probe) {
         new ConnectionTrial(site.host(), site.server(), worksIn(order), probe),
         site.files().free(site.server().folder()),
         site.files()::writable,
-        site.host().processes().accountIn(site.server().folder()),
+        site.host().processes().accountIn(stock.owned()),
         site.server()
             .front()
             .map(front -> site.host().processes().acceptors(front.port()))

@@ -15,11 +15,18 @@ final class AccountRule implements Rule {
     return scene.account().map(account -> look(scene, account)).orElse(List.of());
   }
 
+  private static String owned(Scene scene) {
+    Server server = scene.stock().server();
+    Path owned = scene.stock().owned();
+    return owned.equals(server.folder()) ? "its folder" : server.shown(owned);
+  }
+
   private static List<Finding> look(Scene scene, Account account) {
     Server server = scene.stock().server();
     List<Finding> findings = new ArrayList<>();
     findings.add(
-        Finding.note(server.name(), "runs as " + account.name() + ", to whom its folder belongs"));
+        Finding.note(
+            server.name(), "runs as " + account.name() + ", to whom " + owned(scene) + " belongs"));
     for (Path needed : List.of(server.runtime().javaProgram(), server.installation())) {
       List<String> test =
           Stream.concat(

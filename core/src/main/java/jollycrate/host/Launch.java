@@ -2,14 +2,17 @@ package jollycrate.host;
 
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import jollycrate.file.Digests;
 
 /**
  * A process to be started so that it stays.
  *
  * @param command program and arguments, one of which holds {@link #TOKEN}; no secrets
+ * @param owned whose owner it runs as, when root starts it
  * @param environment everything the process sees; nothing is inherited
  * @param declared variables that somebody asked for, by name or as they are written; the others
  *     come and go with the shell that starts it
@@ -19,6 +22,7 @@ import jollycrate.file.Digests;
 public record Launch(
     List<String> command,
     Path workingFolder,
+    Path owned,
     Map<String, String> environment,
     List<String> declared,
     Path output,
@@ -40,9 +44,25 @@ public record Launch(
     return Digests.of(String.join("\0", parts).getBytes(StandardCharsets.UTF_8));
   }
 
+  /** Everything it sees when it runs as somebody; what tells who that is, unless asked for. */
+  public Map<String, String> environmentOf(Optional<Account> account) {
+    Map<String, String> seen = new HashMap<>(environment);
+    account
+        .map(Account::variables)
+        .orElse(Map.of())
+        .forEach(
+            (name, value) -> seen.computeIfPresent(name, (is, ours) -> asked(is) ? ours : value));
+    return seen;
+  }
+
+  private boolean asked(String variable) {
+    return declared.stream()
+        .anyMatch(told -> told.equals(variable) || told.startsWith(variable + "="));
+  }
+
   /** The same with another command. */
   public Launch as(List<String> otherCommand) {
-    return new Launch(otherCommand, workingFolder, environment, declared, output, filesRead);
+    return new Launch(otherCommand, workingFolder, owned, environment, declared, output, filesRead);
   }
 
   /** The command with its token. */

@@ -46,7 +46,8 @@ final class LocalProcesses implements HostProcesses {
   @Override
   public Identity start(Launch launch, String token, Path note) {
     List<String> command = new ArrayList<>();
-    accountIn(launch.workingFolder()).ifPresent(account -> command.addAll(account.become()));
+    Optional<Account> account = accountIn(launch.owned());
+    account.ifPresent(found -> command.addAll(found.become()));
     command.addAll(List.of("/bin/sh", "-c", IN_A_SESSION_OF_ITS_OWN));
     command.addAll(List.of(NOTE_THEN_BECOME, "jolly-" + token));
     command.addAll(List.of(note.toString(), launch.output().toString()));
@@ -56,7 +57,7 @@ final class LocalProcesses implements HostProcesses {
       ProcessBuilder builder =
           new ProcessBuilder(command).directory(launch.workingFolder().toFile());
       builder.environment().clear();
-      builder.environment().putAll(launch.environment());
+      builder.environment().putAll(launch.environmentOf(account));
       builder.redirectErrorStream(true);
       Process shell = builder.start();
       shell.getOutputStream().close();

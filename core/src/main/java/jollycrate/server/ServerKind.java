@@ -29,6 +29,11 @@ public interface ServerKind {
     return Optional.empty();
   }
 
+  /** Where a server's own configuration says something else than its description. */
+  default List<Wanted.Refused> contradictions(Stock stock) {
+    return List.of();
+  }
+
   /** Files that taking stock reads whole, when they stand there. */
   List<Path> reads(Server server);
 
@@ -38,6 +43,15 @@ public interface ServerKind {
    * @param texts the files that were read
    */
   List<Path> lists(Server server, Map<Path, byte[]> texts);
+
+  /**
+   * A folder that belongs to whom the server runs as, so that what we write there is his too.
+   *
+   * @param texts the files that were read
+   */
+  default Path owned(Server server, Map<Path, byte[]> texts) {
+    return server.folder();
+  }
 
   /** What stands at which context path, whoever put it there. */
   List<Occupant> occupants(Stock stock);

@@ -13,6 +13,7 @@ import jollycrate.host.Listening;
 /**
  * What stands on a server now.
  *
+ * @param owned what belongs to whom it runs as
  * @param facts of every path that was looked at
  * @param digests of every file of ours that stands there
  * @param texts content of the files that the kind reads
@@ -23,6 +24,7 @@ import jollycrate.host.Listening;
  */
 public record Stock(
     Server server,
+    Path owned,
     Map<Path, Facts> facts,
     Map<Path, String> digests,
     Map<Path, byte[]> texts,
@@ -51,6 +53,6 @@ public record Stock(
 
   /** Owner and group that files of the server have. */
   public Access access() {
-    return at(server.folder()).access();
+    return at(owned).access();
   }
 }

@@ -68,11 +68,15 @@ public final class StockTaker {
     files.facts(List.copyOf(paths)).forEach(found -> facts.put(found.path(), found));
     Map<Path, byte[]> texts = texts(reads, standing, facts);
     List<Path> lists = kind.lists(server, texts);
+    Path told = kind.owned(server, texts);
+    Path owned = files.facts(told).isFolder() ? told : server.folder();
     files.facts(lists).forEach(found -> facts.put(found.path(), found));
+    facts.put(owned, files.facts(owned));
     Presence presence = presence();
     Set<Integer> ports = host.processes().ports(processes(presence, texts)).orElse(Set.of());
     return new Stock(
         server,
+        owned,
         facts,
         digests(standing, alsoAt, facts),
         texts,

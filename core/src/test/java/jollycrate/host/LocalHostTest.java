@@ -120,6 +120,7 @@ class LocalHostTest implements HostProcessesContract {
                 "echo started; pwd; env; mkfifo never; read line <never",
                 Launch.TOKEN),
             folder,
+            folder,
             Map.of("PATH", System.getenv("PATH"), "GREETING", "hello"),
             List.of("GREETING"),
             log,
@@ -161,6 +162,7 @@ class LocalHostTest implements HostProcessesContract {
     Launch launch =
         new Launch(
             List.of("/bin/sh", "-c", "id -un; touch done", Launch.TOKEN),
+            theirs,
             theirs,
             Map.of("PATH", System.getenv("PATH")),
             List.of(),

@@ -84,6 +84,7 @@ final class MemoryKind implements ServerKind, KindProcesses, KindLogs {
     return new Launch(
         List.of(MemoryHost.SERVER, Launch.TOKEN),
         folder,
+        folder,
         Map.of(),
         List.of(),
         folder.resolve("logs/log"),

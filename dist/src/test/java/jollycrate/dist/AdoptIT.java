@@ -7,6 +7,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.condition.EnabledIfSystemProperty;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
@@ -43,6 +44,9 @@ class AdoptIT {
           .contains("runs, pid " + process.get(0))
           .containsPattern("/manager +apps/manager")
           .contains("bin/setenv.sh");
+      assertThat(program.ends(0, "server", "test", "shop").out())
+          .containsPattern("ok +answers +\\d+ at http://127.0.0.1:" + own.http)
+          .contains("Right: shop is as it is described");
       assertThat(own.trace(etc)).isEqualTo(before);
       assertThat(program.ends(0, "deploy", "--to", "shop").out())
           .contains("somebody else started it")
@@ -88,6 +92,34 @@ class AdoptIT {
     }
   }
 
+  /** Whose folder is root's runs as him to whom its applications belong, and can read ours. */
+  @Test
+  @EnabledIfSystemProperty(named = "user.name", matches = "root")
+  void whatRootDeliversBelongsToWhomTheServerRunsAs() throws IOException {
+    try (OwnTomcat own = new OwnTomcat(Line.ELEVEN, folder).of("nobody")) {
+      Program program = sample(Line.ELEVEN);
+      program.ends(0, "server", "adopt", own.folder.toString(), "--name", "shop");
+      String before = own.trace();
+      Path war =
+          Wars.empty(folder)
+              .source(
+                  "Bell",
+                  "@jakarta.servlet.annotation.WebServlet(\"/\")\n"
+                      + Wars.servletSource("Bell", "response.getWriter().print(\"ding\");"))
+              .write("bell.war");
+      assertThat(program.ends(0, "deploy", war.toString(), "--undescribed", "--to", "shop").out())
+          .contains("runs as nobody");
+      assertThat(OwnTomcat.userOf(own.processes().get(0))).isEqualTo("nobody");
+      Path descriptor = own.folder.resolve("conf/Catalina/localhost/bell.xml");
+      assertThat(Files.getOwner(descriptor).getName()).isEqualTo("nobody");
+      assertThat(Started.request("GET", "http://127.0.0.1:" + own.http + "/bell/"))
+          .contains("ding");
+      program.ends(0, "undeploy", "bell", "--from", "shop");
+      program.ends(0, "server", "stop", "shop");
+      assertThat(own.trace()).isEqualTo(before);
+    }
+  }
+
   @Test
   void whatCannotWorkThereIsForeseen() throws IOException {
     Line line = Line.ELEVEN;
@@ -106,7 +138,10 @@ class AdoptIT {
       own.server(text -> text.replace("port=\"" + own.http + "\"", "port=\"" + other + "\""));
       assertThat(program.ends(4, "deploy", "--to", "shop").out())
           .contains("the server does not listen on it: conf/server.xml has " + other)
-          .contains("Fix 'http' in servers.toml");
+          .contains("Write http = " + other + " into servers.toml");
+      assertThat(program.ends(7, "server", "test", "shop").out())
+          .containsPattern("WRONG +port " + own.http)
+          .contains("Write http = " + other + " into servers.toml");
       own.server(text -> text.replace("port=\"" + other + "\"", "port=\"" + own.http + "\""));
       assertThat(own.trace()).isEqualTo(before);
       Path servers = program.folder().resolve("servers.toml");
@@ -114,6 +149,9 @@ class AdoptIT {
           servers,
           Files.readString(servers).replaceAll("log = .*\n", "").replaceAll("start = .*\n", ""));
       own.start();
+      assertThat(program.ends(7, "server", "test", "shop").out())
+          .contains("started by somebody else, prints to logs/catalina.out")
+          .contains("Write log = \"logs/catalina.out\" into servers.toml");
       assertThat(program.ends(4, "deploy", "--to", "shop").out())
           .contains("prints to " + own.folder.resolve("logs/catalina.out"))
           .contains("Write log = \"logs/catalina.out\" into servers.toml");

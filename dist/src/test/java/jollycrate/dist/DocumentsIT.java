@@ -34,6 +34,8 @@ class DocumentsIT {
           "deliveries 1 --on bench",
           "deliveries 99 --on bench",
           "server list",
+          "server test bench",
+          "server adopt servers/bench --name again",
           "server log bench",
           "server start bench",
           "server restart bench",
@@ -57,6 +59,13 @@ class DocumentsIT {
         Program.Run run = workshop.program.run((line + " --json").split(" "));
         assertThat(schema.validate(run.out(), InputFormat.JSON)).as(line + run.all()).isEmpty();
         assertThat(run.out()).as(line).contains("\"exit\" : " + run.exit());
+      }
+    }
+    try (OwnTomcat own = new OwnTomcat(Line.ELEVEN, folder)) {
+      Program program = new Program(own.folder);
+      for (String line : List.of("server adopt . --name shop", "server test shop")) {
+        String told = program.ends(0, (line + " --json").split(" ")).out();
+        assertThat(schema.validate(told, InputFormat.JSON)).as(told).isEmpty();
       }
     }
     Path project = Files.createDirectories(folder.resolve("project"));

@@ -73,6 +73,23 @@ final class OwnTomcat implements AutoCloseable {
     return this;
   }
 
+  /** What it writes to belongs to a user who may do little; its folder and the rest, to root. */
+  OwnTomcat of(String user) throws IOException {
+    for (String name : List.of("webapps", "logs", "temp", "work")) {
+      run(folder, "chown", "-R", user, name);
+    }
+    run(folder, "chmod", "-R", "a+rX", ".");
+    for (Path parent = folder; parent.startsWith("/tmp/"); parent = parent.getParent()) {
+      run(parent, "chmod", "a+x", ".");
+    }
+    return this;
+  }
+
+  /** User by whom a process runs. */
+  static String userOf(long pid) throws IOException {
+    return Files.getOwner(Path.of("/proc/" + pid)).getName();
+  }
+
   /** Starts it by its own script; back when it answers. */
   OwnTomcat start() throws IOException {
     run(folder, "setsid", "-w", folder.resolve("bin/startup.sh").toString());

@@ -40,6 +40,7 @@ final class ServiceProcesses implements KindProcesses {
     return new Launch(
         command,
         server.folder(),
+        server.folder(),
         server.runtime().environment(),
         server.runtime().declared(),
         files.logs().resolve("keeper.log"),

@@ -8,10 +8,12 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import jollycrate.host.HostException;
 import jollycrate.server.Server;
 import jollycrate.server.Stock;
+import jollycrate.server.Wanted;
 import jollycrate.xml.XmlDocument;
 import jollycrate.xml.XmlElement;
 
@@ -120,6 +122,38 @@ final class ServerXml {
     return document.root().descendants("Service").stream()
         .flatMap(service -> connectors(service).stream())
         .toList();
+  }
+
+  /**
+   * Why the server will not listen on a port that is described; empty when it will, or when a
+   * connector's port is not known.
+   *
+   * @param key of the port in servers.toml
+   */
+  Optional<Wanted.Refused> contradiction(int port, String key) {
+    List<Connector> connectors = connectors();
+    boolean known = connectors.stream().allMatch(connector -> connector.port().isPresent());
+    boolean there =
+        connectors.stream().anyMatch(found -> found.port().equals(OptionalInt.of(port)));
+    if (there || !known) {
+      return Optional.empty();
+    }
+    String others =
+        connectors.stream()
+            .map(found -> found.port().getAsInt() + " (" + found.where() + ")")
+            .collect(Collectors.joining(", "));
+    return Optional.of(
+        new Wanted.Refused(
+            "port " + port,
+            "the server does not listen on it: conf/server.xml has "
+                + (others.isEmpty() ? "no connector for HTTP" : others),
+            connectors.size() == 1
+                ? "Write "
+                    + key
+                    + " = "
+                    + connectors.get(0).port().getAsInt()
+                    + " into servers.toml"
+                : "Fix '" + key + "' in servers.toml"));
   }
 
   private List<Connector> connectors(XmlElement service) {

@@ -15,6 +15,7 @@ import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipInputStream;
+import jollycrate.app.Ports;
 import jollycrate.artifact.ArtifactKind;
 import jollycrate.artifact.ServletNamespace;
 import jollycrate.host.Access;
@@ -46,25 +47,27 @@ public final class TomcatKind implements ServerKind {
 
   @Override
   public Optional<Traits> recognise(HostFiles files, Path installation) {
-    if (!files.facts(installation.resolve("lib/catalina.jar")).isFile()) {
+    Path jar = files.real(installation.resolve("lib/catalina.jar"));
+    if (!files.facts(jar).isFile()) {
       return Optional.empty();
     }
-    return version(files, installation).map(TomcatKind::traits);
+    return version(files, installation, jar).map(TomcatKind::traits);
   }
 
-  private static Optional<String> version(HostFiles files, Path installation) {
+  private static Optional<String> version(HostFiles files, Path installation, Path archive) {
     byte[] notes = files.read(installation.resolve("RELEASE-NOTES"), 0, MOST_NOTES_BYTES);
     Matcher told = NOTES.matcher(new String(notes, StandardCharsets.UTF_8));
     if (told.find()) {
       return Optional.of(told.group().replace("Apache Tomcat Version ", ""));
     }
-    byte[] jar = files.read(installation.resolve("lib/catalina.jar"), 0, MOST_JAR_BYTES);
+    byte[] jar = files.read(archive, 0, MOST_JAR_BYTES);
     try (ZipInputStream zip = new ZipInputStream(new ByteArrayInputStream(jar))) {
       for (ZipEntry entry = zip.getNextEntry(); entry != null; entry = zip.getNextEntry()) {
         if (entry.getName().equals(SERVER_INFO)) {
           Properties info = new Properties();
           info.load(zip);
-          return Optional.ofNullable(info.getProperty("server.number"));
+          return Optional.ofNullable(info.getProperty("server.number"))
+              .map(number -> number.replaceFirst("^(\\d+\\.\\d+\\.\\d+)\\..*", "$1"));
         }
       }
     } catch (IOException e) {
@@ -98,6 +101,16 @@ public final class TomcatKind implements ServerKind {
   }
 
   @Override
+  public List<Wanted.Refused> contradictions(Stock stock) {
+    ServerXml configuration = ServerXml.of(stock);
+    Ports ports = stock.server().ports();
+    return Stream.concat(
+            configuration.contradiction(ports.http(), "http").stream(),
+            ports.admin().flatMap(port -> configuration.contradiction(port, "admin")).stream())
+        .toList();
+  }
+
+  @Override
   public List<Path> reads(Server server) {
     return TomcatProcesses.readAtStart(server);
   }
@@ -108,6 +121,16 @@ public final class TomcatKind implements ServerKind {
         .flatMap(List::stream)
         .flatMap(listener -> Stream.of(listener.descriptors(), listener.applications()))
         .toList();
+  }
+
+  /** Debian's packages give a server's own folder to root, and that of its applications to it. */
+  @Override
+  public Path owned(Server server, Map<Path, byte[]> texts) {
+    return ServerXml.in(server, texts, List.of())
+        .flatMap(ServerXml::main)
+        .map(Listener::applications)
+        .filter(applications -> applications.startsWith(server.folder()))
+        .orElse(server.folder());
   }
 
   @Override

@@ -114,7 +114,7 @@ final class TomcatPlacement {
           new Wanted.Refused(
               server.name(), "it has no admin listener", "Give it 'admin' in servers.toml"));
     } else {
-      new PortDoubt(configuration.connectors(), port, key).refused().ifPresent(refused::add);
+      configuration.contradiction(port, key).ifPresent(refused::add);
     }
     Listener listener =
         found

@@ -51,6 +51,7 @@ final class TomcatProcesses implements KindProcesses {
     return new Launch(
         command,
         base,
+        stock.owned(),
         environment(server),
         server.runtime().declared(),
         server.log(TomcatLogs.USUAL),

@@ -263,6 +263,7 @@ public abstract class ServerKindContract {
     Stock stock =
         new Stock(
             server,
+            server.folder(),
             Map.of(server.folder(), owned),
             Map.of(),
             seen.texts(),

@@ -21,6 +21,7 @@ public final class Commands {
     all.put("server new", ServerNewCommand::new);
     all.put("server adopt", ServerAdoptCommand::new);
     all.put("server list", ServerListCommand::new);
+    all.put("server test", ServerTestCommand::new);
     all.put("server start", session -> new ServerTurn(session, ServerTurn.Turn.START));
     all.put("server stop", session -> new ServerTurn(session, ServerTurn.Turn.STOP));
     all.put("server restart", session -> new ServerTurn(session, ServerTurn.Turn.RESTART));

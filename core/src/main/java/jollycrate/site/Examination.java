@@ -1,0 +1,227 @@
+package jollycrate.site;
+
+import java.net.URI;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import jollycrate.check.Answer;
+import jollycrate.check.HttpRequester;
+import jollycrate.check.Requester;
+import jollycrate.host.Facts;
+import jollycrate.server.Presence;
+import jollycrate.server.Running;
+import jollycrate.server.Server;
+import jollycrate.server.Stock;
+import jollycrate.server.Wanted;
+import jollycrate.watch.Site;
+
+/** Looks whether a server is as it is described, thing by thing; changes nothing. */
+public final class Examination {
+  private static final long LEAST_FREE_BYTES = 200_000_000;
+  private static final Duration ANSWERS_WITHIN = Duration.ofSeconds(10);
+
+  private final Site site;
+  private final Server server;
+  private final List<Seen> seen = new ArrayList<>();
+
+  /** How a thing stands. */
+  public enum Verdict {
+    RIGHT,
+    /** It works, and somebody should know. */
+    DOUBTFUL,
+    WRONG
+  }
+
+  /**
+   * One thing that was looked at.
+   *
+   * @param value what is so
+   * @param fix what to do; empty when nothing needs to be done
+   */
+  public record Seen(String what, Verdict verdict, String value, String fix) {}
+
+  private Examination(Site site) {
+    this.site = site;
+    this.server = site.server();
+  }
+
+  /** Looks at everything, in reading order. */
+  public static List<Seen> of(Site site, Optional<String> unfinished) {
+    Examination examination = new Examination(site);
+    examination.look(unfinished);
+    return List.copyOf(examination.seen);
+  }
+
+  private void look(Optional<String> unfinished) {
+    right("installation", site.traits().label() + ", " + server.installation());
+    Stock stock = site.stockTaker().take(List.of());
+    folder(stock);
+    java(stock);
+    disk();
+    process(stock);
+    ports(stock);
+    site.kind().contradictions(stock).forEach(this::contradiction);
+    if (!stock.process().isStopped()) {
+      answer();
+    }
+    unfinished.ifPresent(
+        what ->
+            add(
+                "deliveries",
+                Verdict.DOUBTFUL,
+                what,
+                "Settle it: jolly recover --on " + server.name()));
+  }
+
+  private void folder(Stock stock) {
+    Facts facts = stock.at(server.folder());
+    String what = server.folder() + ", of " + facts.access().owner();
+    if (site.files().writable(server.folder())) {
+      right("folder", what);
+    } else {
+      add(
+          "folder",
+          Verdict.WRONG,
+          what + ": " + site.by() + " may not write there",
+          "Run as " + facts.access().owner() + ", or fix its rights");
+    }
+  }
+
+  private void java(Stock stock) {
+    String what = stock.javaFeature() + ", " + server.runtime().java();
+    int least = site.traits().leastJava();
+    if (stock.javaFeature() >= least) {
+      right("Java", what);
+    } else {
+      add(
+          "Java",
+          Verdict.WRONG,
+          what + ": " + site.traits().label() + " needs " + least,
+          "Name a newer 'java' in servers.toml");
+    }
+    server
+        .runtime()
+        .unresolved()
+        .forEach(
+            why ->
+                add(
+                    "variables",
+                    Verdict.WRONG,
+                    why,
+                    "Give it its value, or take it out of servers.toml"));
+  }
+
+  private void disk() {
+    long free = site.files().free(server.folder());
+    String what = String.format(Locale.ROOT, "%.1f GB free", free / 1e9);
+    if (free < LEAST_FREE_BYTES) {
+      add("disk", Verdict.DOUBTFUL, what, "Make room there");
+    } else {
+      right("disk", what);
+    }
+  }
+
+  private void process(Stock stock) {
+    Presence presence = stock.process();
+    if (presence.unread().isPresent()) {
+      add(
+          "process",
+          Verdict.WRONG,
+          "it cannot be told " + presence.unread().get(),
+          "Run as the user who started it");
+    } else if (presence.found().isEmpty()) {
+      right("process", "stopped");
+    } else {
+      running(stock, presence.found().get());
+    }
+  }
+
+  private void running(Stock stock, Running running) {
+    String runs = "runs, pid " + running.identity().pid();
+    if (running.ours()) {
+      boolean stale =
+          !running.fingerprint().equals(site.kind().processes().launch(stock).fingerprint());
+      add(
+          "process",
+          stale ? Verdict.DOUBTFUL : Verdict.RIGHT,
+          stale ? runs + ", with other options or files than described now" : runs,
+          stale ? "The next delivery restarts it; so does jolly server restart" : "");
+      return;
+    }
+    Optional<String> log = running.output().map(server::shown);
+    boolean told = log.isPresent() && log.equals(server.steering().log());
+    String prints = log.map(file -> ", prints to " + file).orElse(", prints to no file");
+    add(
+        "process",
+        told ? Verdict.RIGHT : Verdict.WRONG,
+        runs + ", started by somebody else" + prints,
+        told
+            ? ""
+            : log.map(file -> "Write log = \"" + file + "\" into servers.toml")
+                .orElse("Stop it; jolly starts it so that its output can be read"));
+  }
+
+  private void ports(Stock stock) {
+    port(stock, server.ports().http(), "http");
+    server.ports().admin().ifPresent(port -> port(stock, port, "admin"));
+    server.ports().beside().ifPresent(port -> port(stock, port, "beside"));
+  }
+
+  private void port(Stock stock, int port, String key) {
+    stock
+        .stranger(port)
+        .ifPresentOrElse(
+            other ->
+                add(
+                    key,
+                    Verdict.WRONG,
+                    other.program() + " (process " + other.pid() + ") listens on " + port,
+                    "End that program, or give the server another '" + key + "' in servers.toml"),
+            () -> own(stock, port, key));
+  }
+
+  private void own(Stock stock, int port, String key) {
+    boolean open = stock.ownPorts().contains(port);
+    boolean expected = site.traits().hosts() && stock.process().found().isPresent();
+    if (open || !expected) {
+      right(key, port + (open ? ", open" : ", nobody listens"));
+    } else {
+      add(
+          key,
+          Verdict.WRONG,
+          port + ": nobody listens, although the server runs",
+          "Look into its log: jolly server log " + server.name());
+    }
+  }
+
+  private void contradiction(Wanted.Refused refused) {
+    add(refused.subject(), Verdict.WRONG, refused.message(), refused.fix());
+  }
+
+  private void answer() {
+    URI url = URI.create("http://" + server.ports().hostName() + ":" + server.ports().http() + "/");
+    try (Requester requester = new HttpRequester(() -> false)) {
+      Answer answer =
+          requester.send("GET", url, Optional.empty(), Optional.empty(), ANSWERS_WITHIN);
+      if (answer.came()) {
+        right("answers", answer.status() + " at " + url);
+      } else {
+        add(
+            "answers",
+            site.traits().hosts() ? Verdict.WRONG : Verdict.DOUBTFUL,
+            "nothing at " + url + ": " + answer.failure(),
+            "Read its log: jolly server log " + server.name());
+      }
+    }
+  }
+
+  private void right(String what, String value) {
+    add(what, Verdict.RIGHT, value, "");
+  }
+
+  private void add(String what, Verdict verdict, String value, String fix) {
+    seen.add(new Seen(what, verdict, value, fix));
+  }
+}
