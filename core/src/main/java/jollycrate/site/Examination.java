@@ -63,7 +63,7 @@ public final class Examination {
     process(stock);
     ports(stock);
     site.kind().contradictions(stock).forEach(this::contradiction);
-    if (!stock.process().isStopped()) {
+    if (stock.ownPorts().contains(server.ports().http())) {
       answer();
     }
     unfinished.ifPresent(

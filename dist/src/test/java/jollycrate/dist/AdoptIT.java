@@ -40,7 +40,7 @@ class AdoptIT {
       assertThat(program.ends(0, "server", "adopt", own.folder.toString(), "--name", "shop").out())
           .contains("Tomcat " + line.version)
           .containsPattern("HTTP +" + own.http + " on every address +conf/server.xml:\\d+")
-          .containsPattern("serves +apps +looked at every 10 s")
+          .containsPattern("serves +apps, looked at every 10 s")
           .contains("runs, pid " + process.get(0))
           .containsPattern("/manager +apps/manager")
           .contains("bin/setenv.sh");

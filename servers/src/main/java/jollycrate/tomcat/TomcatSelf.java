@@ -75,7 +75,7 @@ final class TomcatSelf {
         listener.live()
             ? "looked at every " + listener.notice().minusSeconds(1).dividedBy(2).toSeconds() + " s"
             : listener.atStart() ? "looked at when it starts only" : "never looked at";
-    told.add(new Told("serves", server.shown(listener.applications()), looked));
+    told.add(new Told("serves", server.shown(listener.applications()) + ", " + looked, ""));
     told.add(new Told("descriptors", server.shown(listener.descriptors()), ""));
     if (!listener.live() && !listener.atStart()) {
       doubts.add(

@@ -22,7 +22,7 @@ public final class ExaminationView {
       String what = String.format("%-" + width + "s", one.what());
       screen.line("  " + word(one.verdict()) + "  " + style.faint(what) + "  " + one.value());
       if (!one.fix().isEmpty()) {
-        screen.line(" ".repeat(width + 10) + style.faint("fix  ") + one.fix());
+        screen.line(" ".repeat(width + 11) + style.faint("fix  ") + one.fix());
       }
     }
     screen.gap();
