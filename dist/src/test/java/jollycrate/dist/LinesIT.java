@@ -81,14 +81,18 @@ class LinesIT {
       String stands = workshop.trace();
       assertThat(ends(workshop, 5, throwing))
           .contains("Failed: listener shop.Throws threw IllegalStateException: no tyres")
-          .contains("at    shop.Throws.contextInitialized(Throws.java:4)");
+          .contains("at    shop.Throws.contextInitialized(Throws.java:4)")
+          .contains("told in logs/server.log:")
+          .contains("Taken back: bench is as it was");
       assertThat(ends(workshop, 5, lacking))
           .contains("Failed: class shop.Pump is missing")
-          .contains("at    shop.Lacks.contextInitialized(Lacks.java:4)");
+          .contains("at    shop.Lacks.contextInitialized(Lacks.java:4)")
+          .contains("fix   Add the library that holds it to WEB-INF/lib");
       assertThat(ends(workshop, 5, unknown)).contains("unknown servlet name [ghost]");
       assertThat(ends(workshop, 4, foreign))
           .contains("it is made for " + line.otherNamespace() + ".servlet, and Tomcat ")
-          .contains("offers " + line.namespace + ".servlet");
+          .contains("offers " + line.namespace + ".servlet")
+          .contains("seen  WEB-INF/classes/shop/Bell.class");
       assertThat(ends(workshop, 4, torn)).contains("Cannot read '" + torn + "' as an archive");
       assertThat(workshop.trace()).isEqualTo(stands);
       assertThat(workshop.page("/bell/")).isEqualTo("200 one");
