@@ -1,5 +1,6 @@
 package jollycrate.app;
 
+import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
 
@@ -10,6 +11,17 @@ import java.util.Optional;
  * @param start command that starts it and then ends; empty: by our own command line
  */
 public record Steering(Optional<String> log, List<String> start) {
+  /**
+   * The program that starts it; empty without a command.
+   *
+   * @param folder that its path starts from; a name without one is looked for as a shell would
+   */
+  public Optional<String> program(Path folder) {
+    return start.stream()
+        .findFirst()
+        .map(word -> word.contains("/") ? folder.resolve(word).toString() : word);
+  }
+
   /** As servers are that we made. */
   public static final Steering OURS = new Steering(Optional.empty(), List.of());
 }

@@ -32,12 +32,16 @@ record OwnStart(Site site, List<String> command) {
     Optional<Account> account = site.host().processes().accountIn(launch.owned());
     account.ifPresent(found -> words.addAll(found.become()));
     words.addAll(List.of("setsid", "-w"));
-    words.add(site.server().folder().resolve(command.get(0)).toString());
+    site.server().steering().program(launch.workingFolder()).ifPresent(words::add);
     words.addAll(command.subList(1, command.size()));
     Ran ran =
         site.host()
             .processes()
             .run(words, launch.workingFolder(), launch.environmentOf(account), "", ENDS_WITHIN);
+    if (ran.tookTooLong()) {
+      String limit = ENDS_WITHIN.toSeconds() + " s";
+      throw failed("its start command did not end within " + limit + ", as it has to", ran);
+    }
     if (ran.exit() != 0) {
       throw failed("its start command ended with " + ran.exit(), ran);
     }

@@ -13,7 +13,27 @@ import jollycrate.server.Swap;
 final class ProcessRule implements Rule {
   @Override
   public List<Finding> look(Scene scene) {
-    return look(scene.stock(), scene.wanted().swap());
+    List<Finding> findings = look(scene.stock(), scene.wanted().swap());
+    Server server = scene.stock().server();
+    server
+        .steering()
+        .program(server.folder())
+        .filter(program -> program.contains("/"))
+        .filter(program -> !isProgram(scene, program))
+        .ifPresent(
+            program ->
+                findings.add(
+                    Finding.blocker(
+                        server.name(),
+                        "its start command cannot be run",
+                        program,
+                        "Fix 'start' in servers.toml, or the file's rights")));
+    return findings;
+  }
+
+  private static boolean isProgram(Scene scene, String file) {
+    return scene.commands().apply(List.of("/usr/bin/test", "-f", file, "-a", "-x", file)).exit()
+        == 0;
   }
 
   /**

@@ -68,7 +68,7 @@ class PackingAgainTest {
     Path artifact = pack();
     Path kept = folder.resolve("kept.war");
     Files.copy(artifact, kept);
-    for (int round = 0; round < 80; round++) {
+    for (int round = 0; round < 40; round++) {
       happen(random.nextInt(8), artifact, kept);
       pack();
       Path again = folder.resolve("again.war");

@@ -16,6 +16,7 @@ import jollycrate.server.Stock;
 import jollycrate.server.Wanted;
 import jollycrate.xml.XmlDocument;
 import jollycrate.xml.XmlElement;
+import jollycrate.xml.XmlException;
 
 /** What {@code conf/server.xml} says, with the properties in it replaced as Tomcat does. */
 final class ServerXml {
@@ -46,8 +47,17 @@ final class ServerXml {
     this.expansion = expansion;
   }
 
-  /** That of a server; empty when there is none. */
-  static Optional<ServerXml> in(Server server, Map<Path, byte[]> texts, List<String> arguments) {
+  /** That of a server; empty when there is none, or none that can be read. */
+  static Optional<ServerXml> in(Server server, Map<Path, byte[]> texts) {
+    try {
+      return read(server, texts, List.of());
+    } catch (XmlException broken) {
+      return Optional.empty();
+    }
+  }
+
+  private static Optional<ServerXml> read(
+      Server server, Map<Path, byte[]> texts, List<String> arguments) {
     return Optional.ofNullable(texts.get(file(server)))
         .map(bytes -> new ServerXml(server, bytes, Expansion.of(server, texts, arguments)));
   }
@@ -55,19 +65,21 @@ final class ServerXml {
   /**
    * That of a server.
    *
-   * @throws HostException when there is none
+   * @throws HostException when there is none, or none that can be read
    */
   static ServerXml of(Stock stock) {
     List<String> arguments =
         stock.process().found().map(running -> running.command()).orElse(List.of());
-    return in(stock.server(), stock.texts(), arguments)
-        .orElseThrow(
-            () ->
-                new HostException(
-                    "Cannot use '"
-                        + stock.server().folder()
-                        + "' as a server's folder: there is no "
-                        + NAME));
+    try {
+      return read(stock.server(), stock.texts(), arguments)
+          .orElseThrow(() -> unusable(stock.server(), "there is no " + NAME));
+    } catch (XmlException e) {
+      throw unusable(stock.server(), e.getMessage());
+    }
+  }
+
+  private static HostException unusable(Server server, String why) {
+    return new HostException("Cannot use '" + server.folder() + "' as a server's folder: " + why);
   }
 
   static Path file(Server server) {

@@ -117,7 +117,7 @@ public final class TomcatKind implements ServerKind {
 
   @Override
   public List<Path> lists(Server server, Map<Path, byte[]> texts) {
-    return ServerXml.in(server, texts, List.of()).map(ServerXml::listeners).stream()
+    return ServerXml.in(server, texts).map(ServerXml::listeners).stream()
         .flatMap(List::stream)
         .flatMap(listener -> Stream.of(listener.descriptors(), listener.applications()))
         .toList();
@@ -126,7 +126,7 @@ public final class TomcatKind implements ServerKind {
   /** Debian's packages give a server's own folder to root, and that of its applications to it. */
   @Override
   public Path owned(Server server, Map<Path, byte[]> texts) {
-    return ServerXml.in(server, texts, List.of())
+    return ServerXml.in(server, texts)
         .flatMap(ServerXml::main)
         .map(Listener::applications)
         .filter(applications -> applications.startsWith(server.folder()))
