@@ -21,17 +21,20 @@ import jollycrate.watch.StepFailed;
  * @param command program and arguments, from the server's folder on
  */
 record OwnStart(Site site, List<String> command) {
-  private static final Duration ENDS_WITHIN = Duration.ofSeconds(60);
+  static final Duration ENDS_WITHIN = Duration.ofSeconds(60);
   private static final Duration APPEARS_WITHIN = Duration.ofSeconds(20);
   private static final Duration LOOK_AGAIN = Duration.ofMillis(50);
   private static final int MOST_LINES = 5;
 
+  /** The shell stays until the command has ended, so that its token tells that it is under way. */
+  private static final String TO_ITS_END = "\"$@\"; exit $?";
+
   /** Runs it in a session of its own, and finds the server by what it is. */
-  Identity run(Launch launch) {
+  Identity run(Launch launch, String token) {
     List<String> words = new ArrayList<>();
     Optional<Account> account = site.host().processes().accountIn(launch.owned());
     account.ifPresent(found -> words.addAll(found.become()));
-    words.addAll(List.of("setsid", "-w"));
+    words.addAll(List.of("setsid", "-w", "/bin/sh", "-c", TO_ITS_END, launch.named(token)));
     site.server().steering().program(launch.workingFolder()).ifPresent(words::add);
     words.addAll(command.subList(1, command.size()));
     Ran ran =

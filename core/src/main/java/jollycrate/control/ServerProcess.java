@@ -92,7 +92,7 @@ public final class ServerProcess {
     Identity identity =
         own.isEmpty()
             ? site.host().processes().start(launch, token, site.records().processNote())
-            : new OwnStart(site, own).run(launch);
+            : new OwnStart(site, own).run(launch, token);
     record(new ProcessRecord(token, fingerprint, launch.command(), identity, log));
   }
 
@@ -105,6 +105,10 @@ public final class ServerProcess {
    * ended. So is what it left behind if it was killed.
    */
   public void stop() {
+    if (!site.server().steering().start().isEmpty()) {
+      site.time()
+          .until(() -> presence().unread().isEmpty(), OwnStart.ENDS_WITHIN, LOOK_AGAIN, () -> {});
+    }
     Presence presence = presence();
     presence
         .unread()

@@ -65,6 +65,14 @@ public record Launch(
     return new Launch(otherCommand, workingFolder, owned, environment, declared, output, filesRead);
   }
 
+  /** The argument that holds the token. */
+  public String named(String token) {
+    return commandWith(token).stream()
+        .filter(argument -> argument.contains(token))
+        .findFirst()
+        .orElseThrow();
+  }
+
   /** The command with its token. */
   public List<String> commandWith(String token) {
     return command.stream().map(argument -> argument.replace(TOKEN, token)).toList();

@@ -162,7 +162,11 @@ public final class StockTaker {
 
   private Presence started(ProcessRecord record) {
     if (record.identity() == null) {
-      return withToken(record, record.token());
+      Presence begun = withToken(record, record.token());
+      boolean byCommand = !server.steering().start().isEmpty();
+      return byCommand && begun.found().isPresent()
+          ? new Presence.Unknown("what its start command comes to, which has not ended")
+          : begun;
     }
     return switch (host.processes().life(record.identity())) {
       case RUNS -> new Presence.Runs(record.running(record.identity()));

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.PosixFilePermissions;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.condition.EnabledIfSystemProperty;
@@ -117,6 +118,54 @@ class AdoptIT {
       program.ends(0, "undeploy", "bell", "--from", "shop");
       program.ends(0, "server", "stop", "shop");
       assertThat(own.trace()).isEqualTo(before);
+    }
+  }
+
+  /** What a start command is about to start is not there yet, and is not overlooked. */
+  @Test
+  void killedWhileItsStartCommandRunsThenRecovered() throws IOException {
+    try (OwnTomcat own = new OwnTomcat(Line.ELEVEN, folder)) {
+      Program program = sample(Line.ELEVEN);
+      Path gate = folder.resolve("gate");
+      Path slow = own.folder.resolve("bin/slow.sh");
+      Files.writeString(
+          slow,
+          "#!/bin/sh\nuntil [ -e '" + gate + "' ]; do sleep 0.1; done\nexec bin/startup.sh\n");
+      Files.setPosixFilePermissions(slow, PosixFilePermissions.fromString("rwxr-xr-x"));
+      program.ends(0, "server", "adopt", own.folder.toString(), "--name", "shop");
+      Path servers = program.folder().resolve("servers.toml");
+      Files.writeString(
+          servers, Files.readString(servers).replace("bin/startup.sh", "bin/slow.sh"));
+      String before = own.trace();
+      Path out = folder.resolve("out");
+      Process jolly = program.start(out, folder.resolve("err"), "deploy", "--to", "shop");
+      Path journal = own.folder.resolve(".jolly/journal.jsonl");
+      Yard.until("the start", () -> text(journal).contains("start server"));
+      Yard.until("its command", () -> runs(slow));
+      jolly.destroyForcibly();
+      Yard.until("its end", () -> !jolly.isAlive());
+      assertThat(program.ends(0, "server", "list").out()).contains("unknown");
+      Process recovery = program.start(out, folder.resolve("err"), "recover", "--on", "shop");
+      Yard.until("the recovery", () -> text(folder.resolve("err")).contains("taken back now"));
+      Files.createFile(gate);
+      Yard.until("the end of the recovery", () -> !recovery.isAlive());
+      assertThat(recovery.exitValue()).as(text(out)).isZero();
+      assertThat(own.processes()).isEmpty();
+      assertThat(own.trace()).isEqualTo(before);
+    }
+  }
+
+  private static boolean runs(Path script) {
+    return ProcessHandle.allProcesses()
+        .anyMatch(
+            handle -> text(Path.of("/proc/" + handle.pid() + "/cmdline")).contains(script + "\0"));
+  }
+
+  private static String text(Path file) {
+    try {
+      return Files.readString(file);
+    } catch (IOException notThere) {
+      return "";
     }
   }
 
