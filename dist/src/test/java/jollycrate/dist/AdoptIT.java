@@ -192,6 +192,10 @@ class AdoptIT {
           .containsPattern("WRONG +port " + own.http)
           .contains("Write http = " + other + " into servers.toml");
       own.server(text -> text.replace("port=\"" + other + "\"", "port=\"" + own.http + "\""));
+      own.server(text -> text.replace("<Engine name=\"Catalina\"", "<Engine name=\"../..\""));
+      assertThat(program.ends(4, "deploy", "--to", "shop").out())
+          .contains("its host reads descriptors outside the server's folder");
+      own.server(text -> text.replace("<Engine name=\"../..\"", "<Engine name=\"Catalina\""));
       assertThat(own.trace()).isEqualTo(before);
       Path servers = program.folder().resolve("servers.toml");
       Files.writeString(

@@ -123,6 +123,13 @@ final class TomcatPlacement {
                 () ->
                     new HostException(
                         "Cannot use '" + server.folder() + "': its conf/server.xml has no host"));
+    if (!listener.descriptors().startsWith(server.folder())) {
+      refused.add(
+          new Wanted.Refused(
+              listener.descriptors().toString(),
+              "its host reads descriptors outside the server's folder, where nothing is written",
+              "Take 'xmlBase' out of the Host in conf/server.xml"));
+    }
     if (!listener.live() && !listener.atStart()) {
       refused.add(
           new Wanted.Refused(
