@@ -48,6 +48,7 @@ import jollycrate.site.FinishedArtifact;
 import jollycrate.site.Kinds;
 import jollycrate.site.NewServer;
 import jollycrate.site.ServerAdoption;
+import jollycrate.site.ServerApps;
 import jollycrate.site.ServerFoundation;
 import jollycrate.site.ServerRemoval;
 import jollycrate.site.ServerState;
@@ -340,6 +341,17 @@ public final class Crate {
     return Files.exists(entry.folder(), LinkOption.NOFOLLOW_LINKS)
         ? ServerRemoval.of(site(entry), server(entry), file, meant)
         : ServerRemoval.ofEntry(entry, file, meant);
+  }
+
+  /**
+   * The applications of servers.
+   *
+   * @param name of one; empty: of every described server
+   */
+  public List<ServerApps> apps(Optional<String> name) {
+    return name.map(descriptions::entry).map(List::of).orElseGet(descriptions::entries).stream()
+        .map(entry -> ServerApps.of(site(entry)))
+        .toList();
   }
 
   /** Whether a server is as it is described, thing by thing. */

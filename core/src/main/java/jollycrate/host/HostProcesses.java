@@ -93,6 +93,12 @@ public interface HostProcesses {
   /** File that a process prints to; empty when its standard output is no file. */
   Fact<Optional<Path>> output(Identity process);
 
+  /**
+   * What a Java process tells of itself. Not for deliveries: asking may open a port in it that
+   * stays.
+   */
+  Fact<List<Bean>> beans(Identity process, List<Question> questions);
+
   /** Resident memory of a process and those that descend from it, in bytes. */
   long memory(Identity process);
 

@@ -283,6 +283,13 @@ final class LocalProcesses implements HostProcesses {
   }
 
   @Override
+  public Fact<List<Bean>> beans(Identity process, List<Question> questions) {
+    return life(process) == Life.RUNS
+        ? LocalJmx.ask(process.pid(), questions)
+        : Fact.unknown("process " + process.pid() + " does not run");
+  }
+
+  @Override
   public long memory(Identity process) {
     return life(process) == Life.RUNS
         ? ProcFs.kin(List.of(process.pid())).stream().mapToLong(ProcFs::memory).sum()

@@ -5,7 +5,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import jollycrate.host.Access;
+import jollycrate.host.Bean;
 import jollycrate.host.HostFiles;
+import jollycrate.host.Question;
 
 /**
  * A family of servers handled alike. A kind says what, never how or when: everything but {@link
@@ -27,6 +29,16 @@ public interface ServerKind {
   /** What the files of a server that people have say; empty where none can be adopted. */
   default Optional<SelfDescription> describe(HostFiles files, Stock stock) {
     return Optional.empty();
+  }
+
+  /** What a running server is asked about the applications on it; nothing where it cannot be. */
+  default List<Question> questions() {
+    return List.of();
+  }
+
+  /** What its answers tell of each application. */
+  default List<Inside> inside(Stock stock, List<Bean> answers) {
+    return List.of();
   }
 
   /** Where a server's own configuration says something else than its description. */

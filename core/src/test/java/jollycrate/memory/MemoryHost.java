@@ -11,6 +11,7 @@ import java.util.Optional;
 import java.util.Set;
 import jollycrate.host.Access;
 import jollycrate.host.Account;
+import jollycrate.host.Bean;
 import jollycrate.host.Fact;
 import jollycrate.host.Hold;
 import jollycrate.host.Host;
@@ -21,6 +22,7 @@ import jollycrate.host.Identity;
 import jollycrate.host.Launch;
 import jollycrate.host.Life;
 import jollycrate.host.Listening;
+import jollycrate.host.Question;
 import jollycrate.host.Ran;
 import jollycrate.host.Time;
 
@@ -280,6 +282,11 @@ public final class MemoryHost extends MemoryFiles implements HostProcesses, Time
   @Override
   public Fact<Optional<Path>> output(Identity process) {
     return Fact.known(Optional.empty());
+  }
+
+  @Override
+  public Fact<List<Bean>> beans(Identity process, List<Question> questions) {
+    return Fact.unknown("it is no Java process");
   }
 
   @Override

@@ -35,6 +35,7 @@ class DocumentsIT {
           "deliveries 99 --on bench",
           "server list",
           "server test bench",
+          "apps",
           "server adopt servers/bench --name again",
           "server log bench",
           "server start bench",

@@ -30,6 +30,10 @@ class LinesIT {
       assertThat(workshop.ok("deploy", "--to", "bench")).contains("Unchanged");
       assertThat(workshop.process()).isEqualTo(process);
       assertThat(workshop.trace()).isEqualTo(stands);
+      assertThat(workshop.ok("apps", "--on", "bench"))
+          .containsPattern("Tomcat " + line.version + "[.\\d]+, pid " + process.split(" ")[0])
+          .containsPattern("/spokes +spokes 1.4.0 +STARTED +200 +\\d+ sessions? +jdbc/spokes \\d");
+      assertThat(workshop.trace()).isEqualTo(stands);
       deliver(workshop, answering(line, "one"));
       assertThat(workshop.page("/bell/")).isEqualTo("200 one");
       deliver(workshop, answering(line, "two"));

@@ -8,6 +8,7 @@ import java.util.Optional;
  * One of the two listeners of a server: an engine with the host that serves what it receives.
  *
  * @param label how records tell it, {@link #MAIN} or {@link #ADMIN}
+ * @param engine its name
  * @param descriptors folder of the context descriptors
  * @param applications folder of applications, in which it unpacks them too
  * @param live whether the running server notices what changes there
@@ -17,6 +18,7 @@ import java.util.Optional;
  */
 record Listener(
     String label,
+    String engine,
     Path descriptors,
     Path applications,
     boolean live,

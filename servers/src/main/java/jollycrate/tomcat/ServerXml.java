@@ -202,11 +202,12 @@ final class ServerXml {
   }
 
   private Listener listener(String label, XmlElement engine, XmlElement host) {
+    String name = value(engine, "name", "Catalina");
     Path descriptors =
-        Path.of("conf", value(engine, "name", "Catalina"))
-            .resolve(value(host, "name", "localhost").toLowerCase(Locale.ENGLISH));
+        Path.of("conf", name).resolve(value(host, "name", "localhost").toLowerCase(Locale.ENGLISH));
     return new Listener(
         label,
+        name,
         server.folder().resolve(value(host, "xmlBase", descriptors.toString())).normalize(),
         server.folder().resolve(value(host, "appBase", "webapps")).normalize(),
         value(host, "autoDeploy", "true").equals("true"),

@@ -19,9 +19,12 @@ import jollycrate.app.Ports;
 import jollycrate.artifact.ArtifactKind;
 import jollycrate.artifact.ServletNamespace;
 import jollycrate.host.Access;
+import jollycrate.host.Bean;
 import jollycrate.host.HostFiles;
+import jollycrate.host.Question;
 import jollycrate.server.Evidence;
 import jollycrate.server.Expected;
+import jollycrate.server.Inside;
 import jollycrate.server.KindLogs;
 import jollycrate.server.KindProcesses;
 import jollycrate.server.Occupant;
@@ -98,6 +101,16 @@ public final class TomcatKind implements ServerKind {
   @Override
   public Optional<SelfDescription> describe(HostFiles files, Stock stock) {
     return Optional.of(new TomcatSelf(files, stock).description());
+  }
+
+  @Override
+  public List<Question> questions() {
+    return TomcatBeans.questions();
+  }
+
+  @Override
+  public List<Inside> inside(Stock stock, List<Bean> answers) {
+    return new TomcatBeans(answers, ServerXml.of(stock).listeners()).applications();
   }
 
   @Override

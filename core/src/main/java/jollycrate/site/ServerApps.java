@@ -1,0 +1,170 @@
+package jollycrate.site;
+
+import java.net.URI;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Stream;
+import jollycrate.check.Answer;
+import jollycrate.check.HttpRequester;
+import jollycrate.check.Requester;
+import jollycrate.host.Bean;
+import jollycrate.host.Fact;
+import jollycrate.host.Identity;
+import jollycrate.host.Question;
+import jollycrate.server.Inside;
+import jollycrate.server.Occupant;
+import jollycrate.server.Placement;
+import jollycrate.server.Running;
+import jollycrate.server.Standing;
+import jollycrate.server.Stock;
+import jollycrate.watch.Site;
+
+/**
+ * The applications of one server, as it knows them and as a request sees them.
+ *
+ * @param pid 0 when it does not run, or that is not known
+ * @param memory resident bytes of its process
+ * @param threads of it; empty when not told
+ * @param since when it was started; empty when not told
+ * @param untold why the server itself tells nothing; empty when it does
+ */
+public record ServerApps(
+    String server,
+    String kind,
+    long pid,
+    long memory,
+    Optional<Long> threads,
+    Optional<Instant> since,
+    String untold,
+    List<App> apps) {
+  private static final Duration ANSWERS_WITHIN = Duration.ofSeconds(5);
+  private static final String THREADS = "java.lang:type=Threading";
+  private static final String START = "java.lang:type=Runtime";
+
+  /**
+   * One of them.
+   *
+   * @param name as it was delivered; empty when somebody else put it there
+   * @param version as delivered; may be empty
+   * @param state in the server's own words; empty when not told
+   * @param answer status of its root, 0 when nothing came
+   * @param problem why nothing came
+   * @param ours whether it was delivered by us
+   */
+  public record App(
+      String name,
+      String version,
+      String listener,
+      String contextPath,
+      String address,
+      String state,
+      int answer,
+      String problem,
+      Optional<Long> sessions,
+      List<Inside.Pool> pools,
+      boolean ours) {}
+
+  /** Looks, and asks the process and each application; nothing is changed. */
+  public static ServerApps of(Site site) {
+    Stock stock = site.stockTaker().take(List.of());
+    Optional<Identity> process = stock.process().found().map(Running::identity);
+    Fact<List<Bean>> answers = process.map(found -> ask(site, found)).orElse(notAsked(stock));
+    List<Bean> beans = answers.orElse(List.of());
+    return new ServerApps(
+        site.server().name(),
+        site.traits().label(),
+        process.map(Identity::pid).orElse(0L),
+        process.map(site.host().processes()::memory).orElse(0L),
+        jvm(beans, "Threading", "ThreadCount"),
+        jvm(beans, "Runtime", "StartTime").map(Instant::ofEpochMilli),
+        answers.unread().orElse(""),
+        apps(site, stock, site.kind().inside(stock, beans)));
+  }
+
+  private static Fact<List<Bean>> notAsked(Stock stock) {
+    return Fact.unknown(stock.process().unread().orElse("it does not run"));
+  }
+
+  private static Fact<List<Bean>> ask(Site site, Identity process) {
+    List<Question> questions = new ArrayList<>(site.kind().questions());
+    if (questions.isEmpty()) {
+      return Fact.unknown("servers of its kind are not asked");
+    }
+    questions.add(new Question(THREADS, List.of("ThreadCount")));
+    questions.add(new Question(START, List.of("StartTime")));
+    return site.host().processes().beans(process, questions);
+  }
+
+  private static Optional<Long> jvm(List<Bean> beans, String type, String attribute) {
+    return beans.stream()
+        .filter(bean -> bean.domain().equals("java.lang") && bean.key("type").equals(type))
+        .findFirst()
+        .flatMap(bean -> bean.number(attribute));
+  }
+
+  /** A path in the words of listener and context. */
+  private record At(String listener, String contextPath) {}
+
+  private static List<App> apps(Site site, Stock stock, List<Inside> inside) {
+    List<App> apps = new ArrayList<>();
+    Stream.concat(
+            inside.stream().map(one -> new At(one.listener(), one.contextPath())),
+            Stream.concat(
+                stock.standing().applications().stream()
+                    .map(Standing.Owner::placement)
+                    .map(one -> new At(one.route().listener(), one.route().contextPath())),
+                site.kind().occupants(stock).stream().map(ServerApps::at)))
+        .distinct()
+        .sorted((a, b) -> a.contextPath().compareTo(b.contextPath()))
+        .forEach(at -> apps.add(app(site, stock, at, inside)));
+    return apps;
+  }
+
+  private static At at(Occupant occupant) {
+    return new At(occupant.listener(), occupant.contextPath());
+  }
+
+  private static App app(Site site, Stock stock, At at, List<Inside> inside) {
+    Optional<Placement> placement =
+        stock.standing().applications().stream()
+            .map(Standing.Owner::placement)
+            .filter(one -> at.equals(new At(one.route().listener(), one.route().contextPath())))
+            .findFirst();
+    Optional<Inside> told =
+        inside.stream()
+            .filter(one -> at.equals(new At(one.listener(), one.contextPath())))
+            .findFirst();
+    String address = placement.map(Placement::address).orElseGet(() -> address(site, at));
+    Answer answer = answer(address);
+    return new App(
+        placement.map(Placement::application).orElse(""),
+        placement.map(one -> one.release().version()).orElse(""),
+        at.listener(),
+        at.contextPath(),
+        address,
+        told.map(Inside::state).orElse(""),
+        answer.status(),
+        answer.failure(),
+        told.flatMap(Inside::sessions),
+        told.map(Inside::pools).orElse(List.of()),
+        placement.isPresent());
+  }
+
+  private static String address(Site site, At at) {
+    var ports = site.server().ports();
+    boolean admin = at.listener().equals("admin") && ports.admin().isPresent();
+    String host = admin ? "127.0.0.1" : ports.hostName();
+    int port = admin ? ports.admin().get() : ports.http();
+    return "http://" + host + ":" + port + at.contextPath();
+  }
+
+  private static Answer answer(String address) {
+    URI url = URI.create(address.endsWith("/") ? address : address + "/");
+    try (Requester requester = new HttpRequester(() -> false)) {
+      return requester.send("GET", url, Optional.empty(), Optional.empty(), ANSWERS_WITHIN);
+    }
+  }
+}
