@@ -39,7 +39,7 @@ public final class AppsCommand implements Command {
     if (given.json()) {
       return session.ended(ExitCode.DONE, "apps", servers);
     }
-    servers.forEach(new AppsView(session.screen())::show);
+    new AppsView(session.screen()).show(servers);
     return ExitCode.DONE.code();
   }
 }

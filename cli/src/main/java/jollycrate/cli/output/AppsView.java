@@ -19,9 +19,18 @@ public final class AppsView {
     this.style = screen.style();
   }
 
+  /** Servers one below the other. */
+  public void show(List<ServerApps> servers) {
+    for (ServerApps server : servers) {
+      if (server != servers.get(0)) {
+        screen.gap();
+      }
+      show(server);
+    }
+  }
+
   /** A line for the server, then one for each application. */
-  public void show(ServerApps server) {
-    screen.gap();
+  private void show(ServerApps server) {
     screen.line(style.strong(server.server()) + "  " + String.join(", ", facts(server)));
     Table table = new Table("  ");
     for (ServerApps.App app : server.apps()) {
