@@ -157,6 +157,10 @@ public final class ServersFile {
   }
 
   private static void forOthers(Section section) {
+    if (section.has("start") && section.has("boot")) {
+      section.problem(
+          "boot", "a unit of ours would not start it by its own 'start'", "Remove one of them");
+    }
     for (String key : List.of("beside", "front", "log-size", "log-keep")) {
       if (section.has(key)) {
         section.problem(key, "only a service has '" + key + "'", "Remove it");

@@ -10,6 +10,7 @@ import jollycrate.host.HostFiles;
 import jollycrate.host.Program;
 import jollycrate.server.ServerKind;
 import jollycrate.server.Traits;
+import jollycrate.stock.StockTaker;
 
 /** The server kinds that are there. */
 public final class Kinds {
@@ -27,18 +28,9 @@ public final class Kinds {
   /** A process that serves a folder, whoever started it; empty when none is seen. */
   Optional<Program> running(Host host, Path folder) {
     Path real = host.files().real(folder);
-    return kinds.stream().flatMap(kind -> programs(host, kind, real).stream()).findFirst();
-  }
-
-  private static List<Program> programs(Host host, ServerKind kind, Path folder) {
-    return host.processes().programs(kind.processes().mark()).orElse(List.of()).stream()
-        .filter(
-            program ->
-                kind.processes()
-                    .folder(program.arguments())
-                    .filter(its -> its.isAbsolute() && host.files().real(its).equals(folder))
-                    .isPresent())
-        .toList();
+    return kinds.stream()
+        .flatMap(kind -> StockTaker.serving(host, kind, real).orElse(List.of()).stream())
+        .findFirst();
   }
 
   /** Where the server of a process is installed, as its arguments tell. */

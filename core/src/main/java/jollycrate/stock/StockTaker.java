@@ -187,23 +187,30 @@ public final class StockTaker {
 
   /** Whoever's process in this very folder, whatever its path was called. */
   public Presence startedBySomebody() {
-    Path folder = host.files().real(server.folder());
     return presence(
-        host.processes()
-            .programs(kind.processes().mark())
-            .map(
-                found ->
-                    found.stream()
-                        .filter(program -> serves(program, folder))
-                        .map(this::another)
-                        .findFirst()));
+        serving(host, kind, host.files().real(server.folder()))
+            .map(found -> found.stream().map(this::another).findFirst()));
   }
 
-  private boolean serves(Program program, Path folder) {
-    return kind.processes()
-        .folder(program.arguments())
-        .filter(its -> its.isAbsolute() && host.files().real(its).equals(folder))
-        .isPresent();
+  /**
+   * Processes of a kind that serve a folder, whoever started them.
+   *
+   * @param folder as it really is, through links
+   */
+  public static Fact<List<Program>> serving(Host host, ServerKind kind, Path folder) {
+    return host.processes()
+        .programs(kind.processes().mark())
+        .map(
+            found ->
+                found.stream()
+                    .filter(
+                        program ->
+                            kind.processes()
+                                .folder(program.arguments())
+                                .filter(Path::isAbsolute)
+                                .filter(its -> host.files().real(its).equals(folder))
+                                .isPresent())
+                    .toList());
   }
 
   private Running another(Program program) {

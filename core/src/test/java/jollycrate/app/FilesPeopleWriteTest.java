@@ -227,6 +227,9 @@ class FilesPeopleWriteTest {
           folder = "x"\\nhttp = 1\\nservice = true             | true
           folder = "x"\\nhttp = 1\\nservice = true\\nlog-size = "2m"\\nlog-keep = 2\\nboot = "user" | true
           folder = "x"\\nhttp = 1\\nservice = true\\nadmin = 2   | false
+          folder = "x"\\nhttp = 1\\ninstallation = "x"\\nlog = "l"\\nstart = ["a", "b"] | true
+          folder = "x"\\nhttp = 1\\ninstallation = "x"\\nstart = "a"\\nboot = "user" | false
+          folder = "x"\\nhttp = 1\\nservice = true\\nstart = "a" | false
           folder = "x"\\nhttp = 1\\nservice = true\\nbeside = 2  | false
           folder = "x"\\nhttp = 1\\nservice = "yes"           | false
           folder = "x"\\nhttp = 1\\nservice = true\\nlog-size = "big" | false
