@@ -54,9 +54,7 @@ public final class ServerService {
   public Optional<DeliveryOutcome> recover() {
     Optional<Journal> unfinished = Recovery.unfinished(site);
     if (unfinished.isEmpty()) {
-      if (site.files().facts(site.server().records()).exists()) {
-        gate.enterWithFront().close();
-      }
+      mustBeIdle();
       return Optional.empty();
     }
     OutcomeBuilder outcome =
@@ -110,6 +108,17 @@ public final class ServerService {
       return Recovery.told(site);
     } catch (RecordsException e) {
       return Optional.of(e.getMessage());
+    }
+  }
+
+  /**
+   * Nobody else works on it just now.
+   *
+   * @throws jollycrate.journal.LockedException when somebody does
+   */
+  public void mustBeIdle() {
+    if (site.files().facts(site.server().records()).exists()) {
+      gate.enterWithFront().close();
     }
   }
 

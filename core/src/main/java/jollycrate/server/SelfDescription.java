@@ -1,7 +1,6 @@
 package jollycrate.server;
 
 import java.util.List;
-import java.util.Optional;
 import java.util.OptionalInt;
 
 /**
@@ -9,7 +8,7 @@ import java.util.OptionalInt;
  *
  * @param http port on which everybody's requests come in; empty when none is sure
  * @param address that it binds; empty: every address
- * @param log file that it prints to when its own command starts it, from its folder on
+ * @param log file that it prints to when it is started, from its folder on
  * @param start its own command that starts it; empty when it has none
  * @param told everything worth knowing, in reading order
  * @param doubts what somebody should know or mend
@@ -17,7 +16,7 @@ import java.util.OptionalInt;
 public record SelfDescription(
     OptionalInt http,
     String address,
-    Optional<String> log,
+    String log,
     List<String> start,
     List<Told> told,
     List<Doubt> doubts) {

@@ -129,8 +129,8 @@ public final class ServerAdoption {
 
   /** A process tells best where it prints; a stopped server will be started by its own command. */
   private static Steering steering(Server server, SelfDescription self, Optional<Path> output) {
-    Optional<String> log = output.map(server::shown).or(self::log);
-    return new Steering(log, self.start());
+    String log = output.map(server::shown).orElse(self.log());
+    return new Steering(Optional.of(log), self.start());
   }
 
   private static int httpOf(String name, SelfDescription self) {

@@ -8,6 +8,7 @@ import java.util.stream.Collectors;
 import jollycrate.app.NotDescribedException;
 import jollycrate.app.ServerEntry;
 import jollycrate.app.ServersFile;
+import jollycrate.app.Steering;
 import jollycrate.delivery.ServerService;
 import jollycrate.host.HostFiles;
 import jollycrate.server.Standing;
@@ -18,8 +19,8 @@ import jollycrate.watch.Site;
 /**
  * Removes a server that nothing stands on any more.
  *
- * @param folder its own, which goes with it; none when it is an installation too
- * @param paths what stands in that folder, at its top
+ * @param folder its own, which goes with it; none when people had it before us
+ * @param paths what goes: all that stands in that folder, or our records in one that stays
  * @param removed whether it was done, or is only told
  */
 public record ServerRemoval(String server, String folder, List<Space> paths, boolean removed) {
@@ -33,21 +34,32 @@ public record ServerRemoval(String server, String folder, List<Space> paths, boo
   public static ServerRemoval of(Site site, ServerService service, Path file, boolean meant) {
     service.recoverFirst();
     String name = site.server().name();
-    mustBeEmpty(site, name);
     Path folder = site.server().folder();
-    boolean own = !folder.equals(site.server().installation());
+    boolean adopted = !site.server().steering().equals(Steering.OURS);
+    boolean own = !adopted && !folder.equals(site.server().installation());
+    Stock stock = site.stockTaker().take(List.of());
+    nothingOfOursStands(stock, name);
+    if (own) {
+      mustBeEmpty(site, stock, name);
+    }
     HostFiles files = site.files();
+    List<Path> going = own ? files.list(folder) : records(site);
     List<Space> contents =
-        own
-            ? files.list(folder).stream().map(path -> Space.of(files, site.server(), path)).toList()
-            : List.of();
+        going.stream().map(path -> Space.of(files, site.server(), path)).toList();
     if (meant) {
+      service.mustBeIdle();
       takeOut(file, name);
+      going.forEach(files::deleteTree);
       if (own) {
         files.deleteTree(folder);
       }
     }
     return new ServerRemoval(name, own ? folder.toString() : "", contents, meant);
+  }
+
+  private static List<Path> records(Site site) {
+    Path records = site.server().records();
+    return site.files().facts(records).exists() ? List.of(records) : List.of();
   }
 
   /** The same of a server whose folder is not there any more. */
@@ -66,8 +78,7 @@ public record ServerRemoval(String server, String folder, List<Space> paths, boo
     }
   }
 
-  private static void mustBeEmpty(Site site, String name) {
-    Stock stock = site.stockTaker().take(List.of());
+  private static void nothingOfOursStands(Stock stock, String name) {
     String ours =
         stock.standing().applications().stream()
             .map(Standing.Owner::name)
@@ -76,6 +87,9 @@ public record ServerRemoval(String server, String folder, List<Space> paths, boo
       throw cannot(
           name, ours + " stands there. Take it away first: jolly undeploy APP --from " + name);
     }
+  }
+
+  private static void mustBeEmpty(Site site, Stock stock, String name) {
     String others =
         site.kind().occupants(stock).stream()
             .map(occupant -> site.server().shown(occupant.path()))

@@ -56,6 +56,12 @@ class AdoptIT {
       program.ends(0, "undeploy", "--from", "shop");
       assertThat(own.processes()).isEqualTo(process);
       assertThat(own.trace(etc)).isEqualTo(before);
+      assertThat(program.ends(0, "server", "remove", "shop", "--delete").out())
+          .contains("Deleted our records there");
+      assertThat(own.folder.resolve(".jolly")).doesNotExist();
+      assertThat(program.ends(0, "server", "list").out()).doesNotContain("shop");
+      assertThat(own.processes()).isEqualTo(process);
+      assertThat(own.trace(etc)).isEqualTo(before);
     }
   }
 

@@ -40,7 +40,7 @@ final class TomcatSelf {
     return new SelfDescription(
         http.map(ServerXml.Connector::port).orElse(OptionalInt.empty()),
         http.map(ServerXml.Connector::address).orElse(""),
-        start.map(found -> "logs/catalina.out"),
+        start.isPresent() ? "logs/catalina.out" : TomcatLogs.USUAL.toString(),
         start.map(file -> List.of(server.shown(file))).orElse(List.of()),
         List.copyOf(told),
         List.copyOf(doubts));

@@ -53,9 +53,10 @@ public final class ServersView {
   public void show(ServerRemoval removal) {
     Style style = screen.style();
     String name = removal.server();
-    if (!removal.folder().isEmpty()) {
-      screen.line(
-          (removal.removed() ? "Deleted " : "Would delete ") + style.place(removal.folder()));
+    if (!removal.paths().isEmpty() || !removal.folder().isEmpty()) {
+      String what =
+          removal.folder().isEmpty() ? "our records there" : style.place(removal.folder());
+      screen.line((removal.removed() ? "Deleted " : "Would delete ") + what);
       Table table = new Table("  ");
       removal
           .paths()
