@@ -77,14 +77,14 @@ final class ProcessRule implements Rule {
     String process = "process " + running.identity().pid();
     String end = "'jolly server stop " + server.name() + "' ends it; then do this again";
     Optional<Path> log = server.steering().log().map(server.folder()::resolve);
-    if (log.isEmpty() || !log.map(Path::normalize).equals(running.output())) {
+    if (log.isEmpty() || !log.map(Path::normalize).equals(running.printsTo())) {
       return Finding.blocker(
           server.name(),
           "this server runs, and Jolly Crate did not start it: its output goes to where nobody"
               + " could read what becomes of this change",
-          process + running.output().map(file -> " prints to " + file).orElse(""),
+          process + where(running),
           running
-              .output()
+              .printsTo()
               .map(file -> "Write log = \"" + server.shown(file) + "\" into servers.toml")
               .orElse(end));
     }
@@ -97,5 +97,14 @@ final class ProcessRule implements Rule {
     }
     return Finding.note(
         server.name(), "somebody else started it (" + process + "); it goes on as it runs");
+  }
+
+  private static String where(Running running) {
+    return running
+        .output()
+        .unread()
+        .map(why -> "; where it prints cannot be told: " + why)
+        .or(() -> running.printsTo().map(file -> " prints to " + file))
+        .orElse("");
   }
 }

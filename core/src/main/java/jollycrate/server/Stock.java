@@ -46,9 +46,11 @@ public record Stock(
         .map(bytes -> new String(bytes, StandardCharsets.UTF_8));
   }
 
-  /** Whoever else listens on a port of the server. */
+  /** Whoever else listens on a port of the server; who is not known may be the server itself. */
   public Optional<Listening> stranger(int port) {
-    return Optional.ofNullable(listening.get(port)).filter(found -> !ownPorts.contains(port));
+    return Optional.ofNullable(listening.get(port))
+        .filter(found -> !ownPorts.contains(port))
+        .filter(found -> found.pid() > 0 || process.isStopped());
   }
 
   /** Owner and group that files of the server have. */

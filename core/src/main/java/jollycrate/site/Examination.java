@@ -150,9 +150,14 @@ public final class Examination {
           stale ? "The next delivery restarts it; so does jolly server restart" : "");
       return;
     }
-    Optional<String> log = running.output().map(server::shown);
+    Optional<String> log = running.printsTo().map(server::shown);
     boolean told = log.isPresent() && log.equals(server.steering().log());
-    String prints = log.map(file -> ", prints to " + file).orElse(", prints to no file");
+    Optional<String> unread = running.output().unread();
+    String prints =
+        unread
+            .map(why -> ", and where it prints cannot be told: " + why)
+            .or(() -> log.map(file -> ", prints to " + file))
+            .orElse(", prints to no file");
     add(
         "process",
         told ? Verdict.RIGHT : Verdict.WRONG,
@@ -160,7 +165,10 @@ public final class Examination {
         told
             ? ""
             : log.map(file -> "Write log = \"" + file + "\" into servers.toml")
-                .orElse("Stop it; jolly starts it so that its output can be read"));
+                .orElse(
+                    unread.isPresent()
+                        ? "Run as the user who started it"
+                        : "Stop it; jolly starts it so that its output can be read"));
   }
 
   private void ports(Stock stock) {
@@ -185,7 +193,13 @@ public final class Examination {
   private void own(Stock stock, int port, String key) {
     boolean open = stock.ownPorts().contains(port);
     boolean expected = site.traits().hosts() && stock.process().found().isPresent();
-    if (open || !expected) {
+    if (!open && stock.listening().containsKey(port)) {
+      add(
+          key,
+          Verdict.DOUBTFUL,
+          port + ", open; whether by this server cannot be told",
+          "Run as the user who started it");
+    } else if (open || !expected) {
       right(key, port + (open ? ", open" : ", nobody listens"));
     } else {
       add(

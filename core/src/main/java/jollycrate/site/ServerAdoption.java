@@ -61,7 +61,7 @@ public final class ServerAdoption {
             .describe(host.files(), stock)
             .orElseThrow(() -> cannot(wanted.name(), "servers of its kind cannot be adopted", ""));
     int http = wanted.http().orElseGet(() -> httpOf(wanted.name(), self));
-    Optional<Path> output = stock.process().found().flatMap(Running::output);
+    Optional<Path> output = stock.process().found().flatMap(Running::printsTo);
     ServerEntry entry =
         entry(wanted.name(), folder, installation, http, java, steering(server, self, output));
     Adoption adoption = adoption(entry, recognised, stock, self);
@@ -98,13 +98,19 @@ public final class ServerAdoption {
               : Finding.warn(doubt.subject(), doubt.message(), doubt.seen(), doubt.fix()));
     }
     Optional<Running> running = stock.process().found();
-    if (running.isPresent() && running.get().output().isEmpty()) {
+    Optional<String> unread = running.flatMap(found -> found.output().unread());
+    if (running.isPresent() && running.get().printsTo().isEmpty()) {
       findings.add(
           Finding.warn(
               entry.name(),
-              "its process prints to no file, so what becomes of a delivery could not be read",
+              unread.isPresent()
+                  ? "where its process prints cannot be told: " + unread.get()
+                  : "its process prints to no file, so what becomes of a delivery could not be"
+                      + " read",
               "process " + running.get().identity().pid(),
-              "Stop it before the first delivery; jolly starts it then"));
+              unread.isPresent()
+                  ? "Adopt it as the user who started it"
+                  : "Stop it before the first delivery; jolly starts it then"));
     }
     stock
         .stranger(entry.ports().http())

@@ -2,6 +2,7 @@ package jollycrate.stock;
 
 import java.util.List;
 import java.util.Optional;
+import jollycrate.host.Fact;
 import jollycrate.host.Identity;
 import jollycrate.host.Launch;
 import jollycrate.server.Running;
@@ -19,7 +20,7 @@ public record ProcessRecord(
 
   /** The process as a running one. */
   Running running(Identity found) {
-    return new Running(found, fingerprint, command, Optional.empty(), true);
+    return new Running(found, fingerprint, command, Fact.known(Optional.empty()), true);
   }
 
   /** The argument by which the process with a token is found. */

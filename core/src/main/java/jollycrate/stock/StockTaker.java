@@ -214,9 +214,12 @@ public final class StockTaker {
   }
 
   private Running another(Program program) {
-    Fact<Optional<Path>> output = host.processes().output(program.identity());
     return new Running(
-        program.identity(), "", program.arguments(), output.orElse(Optional.empty()), false);
+        program.identity(),
+        "",
+        program.arguments(),
+        host.processes().output(program.identity()),
+        false);
   }
 
   /** Processes that are hidden cannot serve a port on which nobody listens. */
