@@ -1,5 +1,7 @@
 package jollycrate.app;
 
+import java.net.URI;
+import java.net.URISyntaxException;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
@@ -13,10 +15,33 @@ import java.util.stream.Stream;
  * @param beside port on which a service's new release comes up beside the old one
  */
 public record Ports(String address, int http, Optional<Integer> admin, Optional<Integer> beside) {
+  private static final String LOOPBACK = "127.0.0.1";
 
   /** Every port of its own. */
   public List<Integer> all() {
     return Stream.of(Optional.of(http), admin, beside).flatMap(Optional::stream).toList();
+  }
+
+  /**
+   * Where a path is reached over HTTP.
+   *
+   * @param path with any characters, which are escaped where a URL needs that
+   */
+  public URI at(String path) {
+    return url(hostName(), http, path);
+  }
+
+  /** The same behind the admin listener. */
+  public Optional<URI> atAdmin(String path) {
+    return admin.map(port -> url(LOOPBACK, port, path));
+  }
+
+  private static URI url(String host, int port, String path) {
+    try {
+      return new URI("http", null, host, port, path, null, null);
+    } catch (URISyntaxException e) {
+      throw new IllegalArgumentException(e);
+    }
   }
 
   /** The host part of addresses that reach what it binds. */

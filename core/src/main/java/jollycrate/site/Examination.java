@@ -215,7 +215,7 @@ public final class Examination {
   }
 
   private void answer() {
-    URI url = URI.create("http://" + server.ports().hostName() + ":" + server.ports().http() + "/");
+    URI url = server.ports().at("/");
     try (Requester requester = new HttpRequester(() -> false)) {
       Answer answer =
           requester.send("GET", url, Optional.empty(), Optional.empty(), ANSWERS_WITHIN);

@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
+import jollycrate.app.Ports;
 import jollycrate.check.Answer;
 import jollycrate.check.HttpRequester;
 import jollycrate.check.Requester;
@@ -41,8 +42,8 @@ public record ServerApps(
     String untold,
     List<App> apps) {
   private static final Duration ANSWERS_WITHIN = Duration.ofSeconds(5);
-  private static final String THREADS = "java.lang:type=Threading";
-  private static final String START = "java.lang:type=Runtime";
+  private static final String JVM = "java.lang";
+  private static final String ADMIN = "admin";
 
   /**
    * One of them.
@@ -93,14 +94,14 @@ public record ServerApps(
     if (questions.isEmpty()) {
       return Fact.unknown("servers of its kind are not asked");
     }
-    questions.add(new Question(THREADS, List.of("ThreadCount")));
-    questions.add(new Question(START, List.of("StartTime")));
+    questions.add(new Question(JVM + ":type=Threading", List.of("ThreadCount")));
+    questions.add(new Question(JVM + ":type=Runtime", List.of("StartTime")));
     return site.host().processes().beans(process, questions);
   }
 
   private static Optional<Long> jvm(List<Bean> beans, String type, String attribute) {
     return beans.stream()
-        .filter(bean -> bean.domain().equals("java.lang") && bean.key("type").equals(type))
+        .filter(bean -> bean.domain().equals(JVM) && bean.key("type").equals(type))
         .findFirst()
         .flatMap(bean -> bean.number(attribute));
   }
@@ -137,14 +138,15 @@ public record ServerApps(
         inside.stream()
             .filter(one -> at.equals(new At(one.listener(), one.contextPath())))
             .findFirst();
-    String address = placement.map(Placement::address).orElseGet(() -> address(site, at));
-    Answer answer = answer(address);
+    String shown = placement.map(Placement::address).orElseGet(() -> root(site, at, "").toString());
+    Answer answer =
+        answer(placement.map(one -> one.route().base()).orElseGet(() -> root(site, at, "/")));
     return new App(
         placement.map(Placement::application).orElse(""),
         placement.map(one -> one.release().version()).orElse(""),
         at.listener(),
         at.contextPath(),
-        address,
+        shown,
         told.map(Inside::state).orElse(""),
         answer.status(),
         answer.failure(),
@@ -153,16 +155,15 @@ public record ServerApps(
         placement.isPresent());
   }
 
-  private static String address(Site site, At at) {
-    var ports = site.server().ports();
-    boolean admin = at.listener().equals("admin") && ports.admin().isPresent();
-    String host = admin ? "127.0.0.1" : ports.hostName();
-    int port = admin ? ports.admin().get() : ports.http();
-    return "http://" + host + ":" + port + at.contextPath();
+  private static URI root(Site site, At at, String end) {
+    Ports ports = site.server().ports();
+    String path = at.contextPath() + end;
+    return at.listener().equals(ADMIN)
+        ? ports.atAdmin(path).orElseGet(() -> ports.at(path))
+        : ports.at(path);
   }
 
-  private static Answer answer(String address) {
-    URI url = URI.create(address.endsWith("/") ? address : address + "/");
+  private static Answer answer(URI url) {
     try (Requester requester = new HttpRequester(() -> false)) {
       return requester.send("GET", url, Optional.empty(), Optional.empty(), ANSWERS_WITHIN);
     }

@@ -94,6 +94,9 @@ class AdoptIT {
           .contains("-Dbell=ding");
       assertThat(program.ends(0, "undeploy", "--from", "shop").out())
           .contains("interrupts what else runs there: /, /docs, /examples");
+      Path odd = Files.createDirectory(own.folder.resolve("webapps/two words"));
+      assertThat(program.ends(0, "apps", "--on", "shop").out()).contains("/two words");
+      Files.delete(odd);
       program.ends(0, "server", "stop", "shop");
       assertThat(own.trace()).isEqualTo(before);
     }
