@@ -13,7 +13,7 @@ import java.util.Optional;
  * @param applications folder of applications, in which it unpacks them too
  * @param live whether the running server notices what changes there
  * @param atStart whether it looks there when it starts
- * @param notice longest time until it has looked at a changed descriptor
+ * @param interval between two looks
  * @param realm that its own users come from, as it is written
  */
 record Listener(
@@ -23,8 +23,16 @@ record Listener(
     Path applications,
     boolean live,
     boolean atStart,
-    Duration notice,
+    Duration interval,
     Optional<String> realm) {
   static final String MAIN = "main";
   static final String ADMIN = "admin";
+
+  /** Tomcat ignores a change younger than this (HostConfig's file modification resolution). */
+  private static final Duration RESOLUTION = Duration.ofSeconds(1);
+
+  /** Longest time until the running server has looked at a changed descriptor. */
+  Duration notice() {
+    return interval.multipliedBy(2).plus(RESOLUTION);
+  }
 }

@@ -23,9 +23,6 @@ final class ServerXml {
   /** Tomcat's own default for the background processor's delay. */
   private static final int DEFAULT_DELAY_SECONDS = 10;
 
-  /** Tomcat ignores a change younger than this (HostConfig's file modification resolution). */
-  private static final Duration RESOLUTION = Duration.ofSeconds(1);
-
   private static final String NAME = "conf/server.xml";
 
   private final Server server;
@@ -212,12 +209,12 @@ final class ServerXml {
         server.folder().resolve(value(host, "appBase", "webapps")).normalize(),
         value(host, "autoDeploy", "true").equals("true"),
         value(host, "deployOnStartup", "true").equals("true"),
-        notice(engine, host),
+        interval(engine, host),
         engine.child("Realm").map(realm -> text(realm)));
   }
 
   /** A host may look by itself, else its engine does for it. */
-  private Duration notice(XmlElement engine, XmlElement host) {
+  private Duration interval(XmlElement engine, XmlElement host) {
     int seconds =
         Stream.of(host, engine)
             .map(element -> value(element, "backgroundProcessorDelay", ""))
@@ -225,7 +222,7 @@ final class ServerXml {
             .findFirst()
             .map(Integer::parseInt)
             .orElse(DEFAULT_DELAY_SECONDS);
-    return Duration.ofSeconds(2L * seconds).plus(RESOLUTION);
+    return Duration.ofSeconds(seconds);
   }
 
   private String text(XmlElement element) {

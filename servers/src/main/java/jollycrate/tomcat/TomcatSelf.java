@@ -73,7 +73,7 @@ final class TomcatSelf {
   private void listener(Listener listener) {
     String looked =
         listener.live()
-            ? "looked at every " + listener.notice().minusSeconds(1).dividedBy(2).toSeconds() + " s"
+            ? "looked at every " + listener.interval().toSeconds() + " s"
             : listener.atStart() ? "looked at when it starts only" : "never looked at";
     told.add(new Told("serves", server.shown(listener.applications()) + ", " + looked, ""));
     told.add(new Told("descriptors", server.shown(listener.descriptors()), ""));
