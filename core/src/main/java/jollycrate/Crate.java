@@ -249,6 +249,21 @@ public final class Crate {
   }
 
   /**
+   * Delivers an earlier release of an application again.
+   *
+   * @param number of the delivery it came with; empty: the release before the one that stands
+   */
+  public DeliveryOutcome rollback(Optional<Integer> number, String serverName, boolean dryRun) {
+    ServerEntry entry = descriptions.entry(serverName);
+    Optional<Application> here =
+        descriptions.isDescribed()
+            ? Optional.of(descriptions.application(entry))
+            : Optional.empty();
+    return service(entry)
+        .rollback(here.map(Application::name), number, here.flatMap(Application::file), dryRun);
+  }
+
+  /**
    * Runs the checks against what stands on a server.
    *
    * @param name of the application; empty: the one that {@code jolly.toml} describes

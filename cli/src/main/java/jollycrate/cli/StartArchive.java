@@ -19,6 +19,7 @@ import jollycrate.check.HttpRequester;
 import jollycrate.check.Requester;
 import jollycrate.file.Trees;
 import jollycrate.journal.DeliveryRecord;
+import jollycrate.journal.EarlierRelease;
 import jollycrate.journal.JournalLine;
 import jollycrate.journal.Lock;
 import jollycrate.json.Json;
@@ -119,6 +120,7 @@ public final class StartArchive {
       }
       ask();
       RECORDS.forEach(StartArchive::read);
+      Json.document("{}".getBytes(StandardCharsets.US_ASCII), EarlierRelease.class);
       Class.forName("jollycrate.cli.Main");
     } finally {
       Trees.delete(folder);

@@ -1,10 +1,13 @@
 package jollycrate.app;
 
+import com.fasterxml.jackson.annotation.JsonIgnore;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.UnaryOperator;
+import java.util.stream.Stream;
 
 /**
  * What {@code jolly.toml} describes.
@@ -64,6 +67,40 @@ public record Application(
   /** The same with other data sources. */
   public Application withDataSources(List<DataSource> others) {
     return with(version, making, context, others);
+  }
+
+  /** Files beside the tool that its delivery takes from: artifact, drivers, a settings file. */
+  @JsonIgnore
+  public List<Path> files() {
+    return Stream.of(
+            making.artifact().stream(),
+            dataSources.stream().map(DataSource::driver),
+            program.settings().flatMap(Program.SettingsFile::copied).stream())
+        .flatMap(found -> found)
+        .distinct()
+        .toList();
+  }
+
+  /**
+   * The same from another place: references in it start from there.
+   *
+   * @param description the file that describes it there; empty: none does
+   * @param place where each of its files is there
+   */
+  public Application movedTo(Optional<Path> description, UnaryOperator<Path> place) {
+    Path folder = description.map(Path::toAbsolutePath).map(Path::getParent).orElse(Path.of(""));
+    return new Application(
+        description,
+        name,
+        version,
+        Making.finished(place.apply(making.artifact().orElseThrow()), making.settings()),
+        context,
+        dataSources.stream()
+            .map(source -> source.drivenBy(place.apply(source.driver())).from(folder))
+            .toList(),
+        new Access(access.users().stream().map(user -> user.from(folder)).toList(), access.roles()),
+        program.copying(place),
+        checks);
   }
 
   private Application with(

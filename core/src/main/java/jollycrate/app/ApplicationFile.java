@@ -1,5 +1,6 @@
 package jollycrate.app;
 
+import com.fasterxml.jackson.databind.JsonNode;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -80,7 +81,7 @@ public final class ApplicationFile {
     Optional<String> delivered = delivered(app, told, packs);
     List<DataSource> dataSources = new DataSourceSection(root.section("datasource"), folder).read();
     Program program = new ProgramSection(root.section("program"), folder, dataSources).read();
-    Map<String, Object> settings = settings(packs, program);
+    Map<String, JsonNode> settings = settings(packs, program);
     Optional<String> path = app.text("path");
     path.map(ContextPath::fault)
         .filter(fault -> !fault.isEmpty())
@@ -196,7 +197,7 @@ public final class ApplicationFile {
             makes.isEmpty() ? pages : makes));
   }
 
-  private Map<String, Object> settings(List<PackDescription> packs, Program program) {
+  private Map<String, JsonNode> settings(List<PackDescription> packs, Program program) {
     Section section = root.section("settings");
     boolean pages = packs.stream().anyMatch(pack -> pack.shape() == Shape.WEB);
     boolean written = program.settings().filter(file -> file.copied().isEmpty()).isPresent();
@@ -206,7 +207,7 @@ public final class ApplicationFile {
           "nothing takes [settings]",
           "They go into shape = \"front-end\", or into the file that 'settings-file' in [program] names");
     }
-    Map<String, Object> settings = new TreeMap<>();
+    Map<String, JsonNode> settings = new TreeMap<>();
     for (String key : section.keys()) {
       Object value = section.value(key).orElseThrow();
       boolean secret = value instanceof String text && Reference.of(text, folder).isPresent();

@@ -43,4 +43,17 @@ public record DataSource(
   public DataSource drivenBy(Path archive) {
     return new DataSource(jndiName, url, user, password, archive, driverClass, most, patience);
   }
+
+  /** The same whose password is looked for from another folder on. */
+  DataSource from(Path folder) {
+    return new DataSource(
+        jndiName,
+        url,
+        user,
+        password.map(reference -> reference.from(folder)),
+        driver,
+        driverClass,
+        most,
+        patience);
+  }
 }

@@ -1,5 +1,6 @@
 package jollycrate.app;
 
+import com.fasterxml.jackson.databind.JsonNode;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
@@ -11,17 +12,17 @@ import java.util.Optional;
  * @param packs what it is packed as; empty for a finished artifact
  * @param delivered name among {@code packs} of the one that goes to servers, when that is clear
  * @param build how the project makes what is packed
- * @param settings values for the pages of a front end, as JSON
+ * @param settings values for the pages of a front end, or for the settings file of a program
  * @param artifact a finished artifact, in place of {@code packs}
  */
 public record Making(
     List<PackDescription> packs,
     Optional<String> delivered,
     Optional<Build> build,
-    Map<String, Object> settings,
+    Map<String, JsonNode> settings,
     Optional<Path> artifact) {
   /** Nothing is made: the artifact is there. */
-  public static Making finished(Path artifact, Map<String, Object> settings) {
+  public static Making finished(Path artifact, Map<String, JsonNode> settings) {
     return new Making(
         List.of(), Optional.empty(), Optional.empty(), settings, Optional.of(artifact));
   }

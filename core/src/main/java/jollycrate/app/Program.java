@@ -6,6 +6,7 @@ import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.UnaryOperator;
 import java.util.stream.Stream;
 
 /**
@@ -93,5 +94,24 @@ public record Program(
     return Stream.of(arguments, java, variables.values())
         .flatMap(Collection::stream)
         .anyMatch(text -> text.contains(placeholder));
+  }
+
+  /** The same with a settings file that is a copy of one in another place. */
+  Program copying(UnaryOperator<Path> place) {
+    return new Program(
+        port,
+        knowsPort,
+        speaksHttp,
+        address,
+        arguments,
+        java,
+        variables,
+        folder,
+        ready,
+        main,
+        stopsWithin,
+        restarts,
+        settings.map(file -> new SettingsFile(file.name(), file.copied().map(place))),
+        dataSources);
   }
 }

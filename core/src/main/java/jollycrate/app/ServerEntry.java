@@ -12,7 +12,7 @@ import java.util.Optional;
  * @param jvm that it runs on
  * @param variables that it sees besides the usual ones
  * @param service whether it is a service: a folder in which a program of its own runs
- * @param log how long the log of a service is kept
+ * @param keeping how much of what was is kept
  * @param front web server before a service
  * @param steering how one that people have is started
  * @param boot who starts it after the machine was started
@@ -25,7 +25,7 @@ public record ServerEntry(
     Jvm jvm,
     ServerVariables variables,
     boolean service,
-    ServerLog log,
+    Keeping keeping,
     Optional<Front> front,
     Steering steering,
     Optional<Boot> boot) {}

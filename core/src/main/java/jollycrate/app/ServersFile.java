@@ -9,6 +9,7 @@ import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Predicate;
@@ -28,7 +29,9 @@ public final class ServersFile {
   /** What the name of a server looks like, as a regular expression. */
   public static final String NAME_FORM = "[A-Za-z0-9][A-Za-z0-9_-]*";
 
-  private static final Pattern SIZE = Pattern.compile("(\\d{1,6})([kKmM])");
+  private static final Pattern SIZE = Pattern.compile("(\\d{1,6})([kKmMgG])");
+  private static final Map<String, Long> UNITS =
+      Map.of("k", 1_000L, "m", 1_000_000L, "g", 1_000_000_000L);
   private static final Map<String, String> FRONT =
       Map.of(
           "config", "Name its configuration file in which the upstream stands",
@@ -105,7 +108,7 @@ public final class ServersFile {
             Jvm.read(section, folder),
             ServerVariables.read(section, folder),
             service,
-            log(section),
+            keeping(section),
             front,
             new Steering(section.text("log"), section.arguments("start")),
             boot(section));
@@ -168,19 +171,26 @@ public final class ServersFile {
     }
   }
 
-  private static ServerLog log(Section section) {
-    long size = ServerLog.USUAL.size();
-    Optional<String> told = section.text("log-size");
+  private static Keeping keeping(Section section) {
+    long releases =
+        section.number("earlier-releases", 0, 1000).orElse((long) Keeping.USUAL.releases());
+    long space = size(section, "earlier-space", Keeping.USUAL.space());
+    long logSize = size(section, "log-size", ServerLog.USUAL.size());
+    long logFiles = section.number("log-keep", 1, 1000).orElse((long) ServerLog.USUAL.keep());
+    return new Keeping(new ServerLog(logSize, (int) logFiles), (int) releases, space);
+  }
+
+  private static long size(Section section, String key, long usual) {
+    Optional<String> told = section.text(key);
     Matcher matcher = SIZE.matcher(told.orElse(""));
     if (matcher.matches()) {
-      long unit = matcher.group(2).equalsIgnoreCase("m") ? 1_000_000 : 1_000;
-      size = Long.parseLong(matcher.group(1)) * unit;
-    } else if (told.isPresent()) {
-      section.problem(
-          "log-size", "'" + told.get() + "' is no size", "Write it like \"10m\" or \"500k\"");
+      return Long.parseLong(matcher.group(1))
+          * UNITS.get(matcher.group(2).toLowerCase(Locale.ROOT));
     }
-    long keep = section.number("log-keep", 1, 1000).orElse((long) ServerLog.USUAL.keep());
-    return new ServerLog(size, (int) keep);
+    told.ifPresent(
+        text ->
+            section.problem(key, "'" + text + "' is no size", "Write it like \"10m\" or \"500k\""));
+    return usual;
   }
 
   private static Optional<Boot> boot(Section section) {

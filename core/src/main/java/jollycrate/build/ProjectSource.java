@@ -38,7 +38,7 @@ public record ProjectSource(Host host, Path folder) {
         told("status", "--porcelain", "--untracked-files=no", "--", ".")
             .filter(String::isEmpty)
             .isEmpty();
-    return new Source(changed ? revision + "+" : revision, variablesFile());
+    return Source.of(changed ? revision + "+" : revision, variablesFile());
   }
 
   private List<Finding> variablesFile() {

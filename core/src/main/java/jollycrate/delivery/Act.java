@@ -7,7 +7,9 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
 import jollycrate.check.CheckResult;
 import jollycrate.host.HostException;
 import jollycrate.journal.Deliveries;
@@ -97,6 +99,7 @@ final class Act {
     try {
       StepList last = reach(first, carrier);
       interrupts.obey();
+      keepRelease(journal);
       new Ending(site, journal).prepare(next(first, journal, found).in(site.server().folder()));
       journal.write(new JournalLine.Proven(last.tidy()));
     } catch (OvertakenException e) {
@@ -105,6 +108,24 @@ final class Act {
       return failed(journal, carrier, causeOf(e));
     }
     return kept(journal, carrier);
+  }
+
+  private void keepRelease(Journal journal) {
+    Set<String> standing =
+        target.wanted().stream()
+            .flatMap(wanted -> wanted.pieces().stream())
+            .map(Piece::digest)
+            .collect(Collectors.toSet());
+    target
+        .release()
+        .filter(release -> !release.files().isEmpty())
+        .ifPresent(
+            release ->
+                site.releases()
+                    .add(
+                        release.numbered(journal.opened().delivery()),
+                        site.files().facts(site.server().folder()).access(),
+                        standing));
   }
 
   private static Cause causeOf(Throwable e) {
@@ -182,6 +203,7 @@ final class Act {
             site.host().processes().self(),
             target.description(),
             target.revision(),
+            target.restores(),
             swap.orElse(Swap.LIVE),
             target.wanted().map(Wanted::placement).orElse(null),
             owner.map(Standing.Owner::placement).orElse(null),

@@ -27,7 +27,7 @@ record Aims(Site site) {
     String earlier =
         stock.standing().owner(name).map(owner -> owner.placement().release().version()).orElse("");
     return new Aim(
-        "deploy",
+        source.act(),
         new Aim.Release(
             name, order.version(), earlier, artifact.digest(), artifact.size(), source.revision()),
         site.place(wanted.placement().address()));

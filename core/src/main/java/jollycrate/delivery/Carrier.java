@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Function;
 import java.util.function.Supplier;
 import jollycrate.check.CheckResult;
@@ -260,6 +261,8 @@ final class Carrier {
 
   /** The same for what is left after the proof, where a file may be gone already. */
   private final class Tidying extends CarryingOut {
+    private final Set<String> kept = site.releases().wanted();
+
     Tidying() {
       super(Map.of());
     }
@@ -272,8 +275,17 @@ final class Carrier {
         }
         State.of(site.files(), step.path())
             .filter(now -> now.digest().equals(step.before().digest()))
-            .ifPresent(now -> site.files().delete(step.path()));
+            .ifPresent(now -> drop(step.path(), now.digest()));
       };
+    }
+
+    /** What an earlier release is made of goes to what is kept of it. */
+    private void drop(Path path, String digest) {
+      if (kept.contains(digest)) {
+        site.files().move(path, site.releases().file(digest));
+      } else {
+        site.files().delete(path);
+      }
     }
   }
 }

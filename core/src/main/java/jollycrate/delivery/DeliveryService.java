@@ -10,21 +10,18 @@ import java.util.function.Supplier;
 import jollycrate.app.Application;
 import jollycrate.app.ContextPath;
 import jollycrate.app.DataSource;
-import jollycrate.app.Nearest;
 import jollycrate.artifact.Artifact;
+import jollycrate.artifact.ArtifactReader;
 import jollycrate.artifact.ServletNamespace;
 import jollycrate.boot.BootUnit;
 import jollycrate.check.CheckResult;
 import jollycrate.check.Requester;
-import jollycrate.file.Digests;
+import jollycrate.file.Trees;
 import jollycrate.foresee.Finding;
 import jollycrate.foresee.Foresight;
 import jollycrate.foresee.RemovalForesight;
-import jollycrate.journal.Deliveries;
-import jollycrate.json.Json;
+import jollycrate.journal.EarlierRelease;
 import jollycrate.secret.Secrets;
-import jollycrate.server.Cause;
-import jollycrate.server.Occupant;
 import jollycrate.server.Order;
 import jollycrate.server.Placement;
 import jollycrate.server.Standing;
@@ -32,6 +29,7 @@ import jollycrate.server.Stock;
 import jollycrate.server.Unfolded;
 import jollycrate.server.Wanted;
 import jollycrate.step.StepList;
+import jollycrate.stock.Space;
 import jollycrate.watch.Aim;
 import jollycrate.watch.Interrupts;
 import jollycrate.watch.Progress;
@@ -101,7 +99,7 @@ public final class DeliveryService {
 
   private DeliveryOutcome deploy(Order order, Source source, boolean dryRun) {
     Application application = order.application();
-    OutcomeBuilder outcome = aims.builder("deploy", application.name());
+    OutcomeBuilder outcome = aims.builder(source.act(), application.name());
     while (true) {
       if (!gate.settled(outcome, dryRun)) {
         return outcome.end(DeliveryOutcome.Result.STUCK, site.time().now());
@@ -112,7 +110,7 @@ public final class DeliveryService {
               .wanted(stock, order)
               .after(BootUnit.pieces(stock, site.kind().processes().launch(stock)));
       wanted.hidden().forEach(secrets::hide);
-      Target target = target(order, wanted, source.revision());
+      Target target = target(order, wanted, source);
       Act act = new Act(site, progress, interrupts, target, outcome);
       stock = act.takeStock();
       Aim aim = aims.of(order, wanted, source, stock);
@@ -136,10 +134,37 @@ public final class DeliveryService {
       if (steps.isEmpty()) {
         return outcome.end(unchanged(target, outcome), site.time().now());
       }
-      Optional<DeliveryOutcome.Result> result = locked(act, stock);
-      if (result.isPresent()) {
-        return outcome.end(result.get(), site.time().now());
+      Optional<DeliveryOutcome> end = locked(act, stock, outcome, List::of);
+      if (end.isPresent()) {
+        return end.get();
       }
+    }
+  }
+
+  /**
+   * Delivers an earlier release again, as it was described then; secrets are resolved now.
+   *
+   * @param application empty: the only one of which releases are kept
+   * @param number of the delivery it came with; empty: the one before what stands
+   * @param here the file that describes the application now, where the tool works; empty for none
+   * @throws NotDeliveredException when there is none such that could be delivered again
+   */
+  public DeliveryOutcome rollback(
+      Optional<String> application, Optional<Integer> number, Optional<Path> here, boolean dryRun) {
+    OutcomeBuilder outcome = aims.builder("rollback", application.orElse(""));
+    if (!gate.settled(outcome, dryRun)) {
+      return outcome.end(DeliveryOutcome.Result.STUCK, site.time().now());
+    }
+    Rollback rollback = new Rollback(site);
+    EarlierRelease release = rollback.chosen(application, number);
+    Path folder = Trees.temporary();
+    try {
+      Application described = rollback.broughtBack(release, folder, here);
+      Artifact artifact = ArtifactReader.read(described.making().artifact().orElseThrow());
+      Order order = new Passwords(described, secrets).order(artifact, release.onAdminPort());
+      return deploy(order, rollback.source(release), dryRun);
+    } finally {
+      Trees.discard(folder);
     }
   }
 
@@ -155,7 +180,8 @@ public final class DeliveryService {
       Stock stock = act.takeStock();
       Optional<Standing.Owner> owner = stock.standing().owner(application);
       if (owner.isEmpty()) {
-        return outcome.end(notThere(stock, application, outcome), site.time().now());
+        return outcome.end(
+            new NeverDelivered(site, stock, application).tell(outcome), site.time().now());
       }
       List<Finding> findings =
           new ArrayList<>(RemovalForesight.look(stock, owner.get(), site.kind()::splicer));
@@ -175,12 +201,14 @@ public final class DeliveryService {
       if (dryRun) {
         return outcome.end(DeliveryOutcome.Result.DRY_RUN, site.time().now());
       }
-      Optional<DeliveryOutcome.Result> result = locked(act, stock);
-      if (result.isPresent()) {
-        if (result.get() == DeliveryOutcome.Result.REMOVED) {
-          outcome.stays(Remains.of(site, owner.get(), site.stockTaker().standing()));
-        }
-        return outcome.end(result.get(), site.time().now());
+      Optional<DeliveryOutcome> end =
+          locked(
+              act,
+              stock,
+              outcome,
+              () -> Remains.of(site, owner.get(), site.stockTaker().standing()));
+      if (end.isPresent()) {
+        return end.get();
       }
     }
   }
@@ -240,13 +268,23 @@ public final class DeliveryService {
    * Empty when somebody else delivered, or began to, between the look and the lock: then the look
    * has to be taken again.
    */
-  private Optional<DeliveryOutcome.Result> locked(Act act, Stock seen) {
+  private Optional<DeliveryOutcome> locked(
+      Act act, Stock seen, OutcomeBuilder outcome, Supplier<List<Space>> staysOnceRemoved) {
     try (Gate.Passage passage = gate.enterWithFront()) {
       Stock stock = act.takeStock();
       boolean same = stock.standing().equals(seen.standing());
-      return same && Recovery.unfinished(site).isEmpty()
-          ? Optional.of(act.run(stock, passage))
-          : Optional.empty();
+      if (!same || Recovery.unfinished(site).isPresent()) {
+        return Optional.empty();
+      }
+      DeliveryOutcome.Result result = act.run(stock, passage);
+      if (result == DeliveryOutcome.Result.REMOVED) {
+        outcome.stays(staysOnceRemoved.get());
+      }
+      DeliveryOutcome end = outcome.end(result, site.time().now());
+      return new Told(site)
+          .keepOrWhyNot(end, secrets)
+          .map(why -> outcome.note(why).end(result, site.time().now()))
+          .or(() -> Optional.of(end));
     }
   }
 
@@ -270,50 +308,13 @@ public final class DeliveryService {
         || artifact.web().namespace() != ServletNamespace.NONE;
   }
 
-  private DeliveryOutcome.Result notThere(Stock stock, String application, OutcomeBuilder outcome) {
-    boolean once =
-        new Deliveries(site.files(), site.records().deliveries())
-            .all().stream().anyMatch(record -> record.application().equals(application));
-    if (once) {
-      outcome.note("it was removed before");
-      return DeliveryOutcome.Result.UNCHANGED;
-    }
-    List<String> names =
-        stock.standing().applications().stream().map(Standing.Owner::name).toList();
-    Optional<Path> byHand =
-        site.kind().occupants(stock).stream()
-            .map(Occupant::path)
-            .filter(
-                path ->
-                    path.getFileName().toString().replaceFirst("\\.\\w+$", "").equals(application))
-            .findFirst();
-    String known =
-        byHand
-            .map(
-                path ->
-                    site.server().shown(path)
-                        + " was put there by somebody else: delete it by hand")
-            .orElse(
-                names.isEmpty()
-                    ? "Nothing stands there"
-                    : "There stand: " + String.join(", ", names));
-    outcome.cause(
-        Cause.of(
-            "'" + application + "' was never delivered to '" + site.server().name() + "'",
-            Nearest.to(application, names)
-                .map(near -> "Did you mean '" + near + "'?")
-                .orElse(known)));
-    return DeliveryOutcome.Result.BLOCKED;
-  }
-
-  private Target target(Order order, Wanted wanted, String revision) {
+  private Target target(Order order, Wanted wanted, Source source) {
     Application application = order.application();
     Map<String, String> passwords = new Passwords(application, secrets).ofUsers();
     return new Target(
         application.name(),
         Optional.of(wanted),
-        Digests.of(Json.line(application).getBytes(StandardCharsets.UTF_8)),
-        revision,
+        Optional.of(Rollback.keepable(order, source)),
         application.dataSources().stream().map(DataSource::jndiName).toList(),
         placement -> {
           List<CheckResult> results =

@@ -45,6 +45,7 @@ final class Ending {
       site.files().move(records.standingNext(), records.standing());
     }
     carrier.tidy(journal.proven().orElseThrow().tidy());
+    site.releases().prune(site.server().keeping(), site.stockTaker().standing());
     String outcome = journal.opened().placement() == null ? "removed" : "delivered";
     end(outcome, "", JournalLine.Outcome.KEPT);
   }
@@ -57,6 +58,7 @@ final class Ending {
           HostFiles files = site.files();
           files.delete(HostFiles.beside(site.records().standingNext()));
           files.delete(site.records().standingNext());
+          site.releases().forget(journal.opened().delivery(), site.stockTaker().standing());
           end("taken back", reason, JournalLine.Outcome.TAKEN_BACK);
         });
   }
@@ -85,6 +87,7 @@ final class Ending {
                 removal ? "" : placement.release().digest(),
                 opened.description(),
                 opened.revision(),
+                opened.restores(),
                 placement.address(),
                 outcome,
                 reason,

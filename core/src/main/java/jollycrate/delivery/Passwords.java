@@ -72,12 +72,10 @@ final class Passwords {
     return values;
   }
 
-  private static Stream<String> texts(Object value) {
-    return value instanceof JsonNode node
-        ? node.isTextual()
-            ? Stream.of(node.textValue())
-            : StreamSupport.stream(node.spliterator(), false).flatMap(Passwords::texts)
-        : Stream.empty();
+  private static Stream<String> texts(JsonNode value) {
+    return value.isTextual()
+        ? Stream.of(value.textValue())
+        : StreamSupport.stream(value.spliterator(), false).flatMap(Passwords::texts);
   }
 
   /** Passwords of everybody who may log in for a check, by user name. */

@@ -12,6 +12,7 @@ import jollycrate.host.HostException;
 import jollycrate.host.Identity;
 import jollycrate.journal.Deliveries;
 import jollycrate.journal.DeliveryRecord;
+import jollycrate.journal.EarlierRelease;
 import jollycrate.journal.Journal;
 import jollycrate.journal.Lock;
 import jollycrate.server.Cause;
@@ -19,6 +20,7 @@ import jollycrate.server.LogPlace;
 import jollycrate.server.Placement;
 import jollycrate.server.Presence;
 import jollycrate.server.Running;
+import jollycrate.server.Server;
 import jollycrate.server.Standing;
 import jollycrate.server.Stock;
 import jollycrate.stock.RecordsException;
@@ -95,6 +97,21 @@ public final class ServerService {
   /** The deliveries to this server, oldest first. */
   public List<DeliveryRecord> deliveries() {
     return new Deliveries(site.files(), site.records().deliveries()).all();
+  }
+
+  /** Numbers of the deliveries whose release can be delivered again. */
+  public List<Integer> kept() {
+    return site.releases().all().stream().map(EarlierRelease::delivery).toList();
+  }
+
+  /** What was told at the end of a delivery; empty when that is not kept. */
+  public Optional<DeliveryOutcome> told(int delivery) {
+    return new Told(site).of(delivery);
+  }
+
+  /** The server. */
+  public Server server() {
+    return site.server();
   }
 
   /** Who holds the lock now. */

@@ -5,6 +5,7 @@ import java.util.Optional;
 import java.util.function.Function;
 import java.util.function.UnaryOperator;
 import jollycrate.check.CheckResult;
+import jollycrate.journal.EarlierRelease;
 import jollycrate.server.Placement;
 import jollycrate.server.Wanted;
 
@@ -12,8 +13,7 @@ import jollycrate.server.Wanted;
  * What a delivery is to reach.
  *
  * @param wanted empty: the application is to be removed
- * @param description digest of the resolved description, empty for a removal
- * @param revision of the source, as far as it is known
+ * @param release what is to be kept of it, so that it can be delivered again; empty for a removal
  * @param dataSources JNDI names that the new release gets
  * @param checks runs the checks of the application
  * @param mask takes secrets out of what goes into our records
@@ -21,18 +21,31 @@ import jollycrate.server.Wanted;
 record Target(
     String application,
     Optional<Wanted> wanted,
-    String description,
-    String revision,
+    Optional<EarlierRelease> release,
     List<String> dataSources,
     Function<Placement, List<CheckResult>> checks,
     UnaryOperator<String> mask) {
 
   static Target removal(String application, UnaryOperator<String> mask) {
     return new Target(
-        application, Optional.empty(), "", "", List.of(), placement -> List.of(), mask);
+        application, Optional.empty(), Optional.empty(), List.of(), placement -> List.of(), mask);
   }
 
   String act() {
-    return wanted.isPresent() ? "deploy" : "undeploy";
+    return wanted.isEmpty() ? "undeploy" : restores() > 0 ? "rollback" : "deploy";
+  }
+
+  int restores() {
+    return release.map(EarlierRelease::restores).orElse(0);
+  }
+
+  /** Digest of the resolved description; empty for a removal. */
+  String description() {
+    return release.map(EarlierRelease::description).orElse("");
+  }
+
+  /** Of the source, as far as it is known. */
+  String revision() {
+    return release.map(EarlierRelease::revision).orElse("");
   }
 }

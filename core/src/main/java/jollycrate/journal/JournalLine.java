@@ -32,9 +32,10 @@ public sealed interface JournalLine {
    * A delivery begins.
    *
    * @param format of this journal
-   * @param act deploy or undeploy
+   * @param act deploy, undeploy or rollback
    * @param description digest of the resolved description, empty for an undeploy
    * @param revision of the source of the artifact, as far as it is known
+   * @param restores number of the delivery whose release comes back; 0 for a new one
    * @param placement that is to stand; null for an undeploy
    * @param earlier placement that stood; null for a first deploy
    * @param serverRan whether the server ran
@@ -49,6 +50,7 @@ public sealed interface JournalLine {
       Identity holder,
       String description,
       @JacksonInject(value = Json.ABSENT, useInput = OptBoolean.TRUE) String revision,
+      @JacksonInject(value = Json.ABSENT_NUMBER, useInput = OptBoolean.TRUE) int restores,
       Swap swap,
       Placement placement,
       Placement earlier,

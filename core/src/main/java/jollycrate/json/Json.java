@@ -6,6 +6,7 @@ import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.DeserializationContext;
 import com.fasterxml.jackson.databind.DeserializationFeature;
 import com.fasterxml.jackson.databind.InjectableValues;
+import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.SerializationFeature;
 import com.fasterxml.jackson.databind.SerializerProvider;
@@ -14,6 +15,7 @@ import com.fasterxml.jackson.databind.json.JsonMapper;
 import com.fasterxml.jackson.databind.module.SimpleModule;
 import com.fasterxml.jackson.databind.ser.std.StdScalarSerializer;
 import com.fasterxml.jackson.databind.ser.std.ToStringSerializer;
+import com.fasterxml.jackson.datatype.jdk8.Jdk8Module;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
@@ -28,15 +30,24 @@ public final class Json {
   /** Marks a text that lines of earlier versions lack, and that is empty then. */
   public static final String ABSENT = "absent";
 
+  /** Marks a number that lines of earlier versions lack, and that is 0 then. */
+  public static final String ABSENT_NUMBER = "absent number";
+
   private static final ObjectMapper MAPPER = mapper(texts());
   private static final ObjectMapper TOLD = mapper(inMilliseconds());
+
+  /** Made when it is needed: it knows values that may be absent, which lines are read without. */
+  private static final class Documents {
+    private static final ObjectMapper MAPPER = mapper(texts()).registerModule(new Jdk8Module());
+  }
 
   private Json() {}
 
   private static ObjectMapper mapper(SimpleModule module) {
     return JsonMapper.builder()
         .addModule(module)
-        .injectableValues(new InjectableValues.Std().addValue(ABSENT, ""))
+        .injectableValues(
+            new InjectableValues.Std().addValue(ABSENT, "").addValue(ABSENT_NUMBER, 0))
         .disable(SerializationFeature.FAIL_ON_EMPTY_BEANS)
         .disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
         .enable(DeserializationFeature.FAIL_ON_MISSING_CREATOR_PROPERTIES)
@@ -65,6 +76,20 @@ public final class Json {
     } catch (IOException e) {
       return Optional.empty();
     }
+  }
+
+  /** A whole document as a value; empty when it is of another form. */
+  public static <T> Optional<T> document(byte[] text, Class<T> type) {
+    try {
+      return Optional.ofNullable(Documents.MAPPER.readValue(text, type));
+    } catch (IOException e) {
+      return Optional.empty();
+    }
+  }
+
+  /** A value as a document that {@link #document} reads. */
+  public static JsonNode tree(Object value) {
+    return MAPPER.valueToTree(value);
   }
 
   /** A line as a value; empty when it is torn or of another form. */

@@ -63,7 +63,7 @@ public record PackRequest(
    */
   public record Pages(
       String path,
-      Map<String, Object> settings,
+      Map<String, ?> settings,
       Optional<String> settingsFile,
       Optional<String> fallback,
       boolean javax) {

@@ -26,6 +26,11 @@ public record Reference(String text, Path folder) {
     return text.startsWith(ENV) ? Optional.of(text.substring(ENV.length())) : Optional.empty();
   }
 
+  /** The same, looked for from another folder on. */
+  public Reference from(Path other) {
+    return new Reference(text, other);
+  }
+
   Path file() {
     return folder.resolve(text.substring(FILE.length()));
   }

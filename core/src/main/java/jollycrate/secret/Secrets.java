@@ -1,5 +1,9 @@
 package jollycrate.secret;
 
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import com.fasterxml.jackson.databind.node.TextNode;
 import java.io.IOException;
 import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
@@ -131,6 +135,21 @@ public final class Secrets {
     return known
         .matcher(text)
         .replaceAll(found -> Matcher.quoteReplacement(labels.get(found.group())));
+  }
+
+  /** A document without any of the hidden values; only its texts can hold one. */
+  public JsonNode mask(JsonNode node) {
+    if (node.isTextual()) {
+      return TextNode.valueOf(mask(node.textValue()));
+    }
+    if (node instanceof ObjectNode object) {
+      object.properties().forEach(field -> field.setValue(mask(field.getValue())));
+    } else if (node instanceof ArrayNode array) {
+      for (int i = 0; i < array.size(); i++) {
+        array.set(i, mask(array.get(i)));
+      }
+    }
+    return node;
   }
 
   private Pattern compiled() {

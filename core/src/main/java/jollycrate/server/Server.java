@@ -8,8 +8,8 @@ import java.util.Optional;
 import jollycrate.app.Boot;
 import jollycrate.app.Front;
 import jollycrate.app.Jvm;
+import jollycrate.app.Keeping;
 import jollycrate.app.Ports;
-import jollycrate.app.ServerLog;
 import jollycrate.app.Steering;
 
 /**
@@ -19,7 +19,7 @@ import jollycrate.app.Steering;
  * @param folder the instance's own
  * @param ports where it listens
  * @param runtime what its process is started with
- * @param log how long the log of a service is kept
+ * @param keeping how much of what was is kept
  * @param front web server before it
  * @param steering how one that people have is started
  * @param boot who starts it after the machine was started
@@ -30,7 +30,7 @@ public record Server(
     Path folder,
     Ports ports,
     Runtime runtime,
-    ServerLog log,
+    Keeping keeping,
     Optional<Front> front,
     Steering steering,
     Optional<Boot> boot) {

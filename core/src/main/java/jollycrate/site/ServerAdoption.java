@@ -7,10 +7,10 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import jollycrate.app.Jvm;
+import jollycrate.app.Keeping;
 import jollycrate.app.NotDescribedException;
 import jollycrate.app.Ports;
 import jollycrate.app.ServerEntry;
-import jollycrate.app.ServerLog;
 import jollycrate.app.ServerVariables;
 import jollycrate.app.ServersFile;
 import jollycrate.app.Setting;
@@ -203,7 +203,7 @@ public final class ServerAdoption {
         new Jvm(java, Jvm.MEMORY, List.of()),
         ServerVariables.NONE,
         false,
-        ServerLog.USUAL,
+        Keeping.USUAL,
         Optional.empty(),
         how,
         Optional.empty());

@@ -14,10 +14,10 @@ import java.util.Optional;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import jollycrate.app.Jvm;
+import jollycrate.app.Keeping;
 import jollycrate.app.NotDescribedException;
 import jollycrate.app.Ports;
 import jollycrate.app.ServerEntry;
-import jollycrate.app.ServerLog;
 import jollycrate.app.ServerVariables;
 import jollycrate.app.ServersFile;
 import jollycrate.app.Setting;
@@ -86,7 +86,7 @@ public final class ServerFoundation {
             new Jvm(wanted.java(), wanted.memory(), List.of()),
             ServerVariables.NONE,
             wanted.service(),
-            ServerLog.USUAL,
+            Keeping.USUAL,
             Optional.empty(),
             Steering.OURS,
             Optional.empty());
@@ -202,7 +202,7 @@ public final class ServerFoundation {
         Jvm.USUAL,
         ServerVariables.NONE,
         service,
-        ServerLog.USUAL,
+        Keeping.USUAL,
         Optional.empty(),
         Steering.OURS,
         Optional.empty());
@@ -271,7 +271,7 @@ public final class ServerFoundation {
             environment,
             entry.variables().declared(),
             List.copyOf(unresolved)),
-        entry.log(),
+        entry.keeping(),
         entry.front(),
         entry.steering(),
         entry.boot());

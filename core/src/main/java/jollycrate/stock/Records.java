@@ -34,6 +34,16 @@ public record Records(Path folder) {
     return folder.resolve("deliveries.jsonl");
   }
 
+  /** What was told of each delivery. */
+  public Path told() {
+    return folder.resolve("told");
+  }
+
+  /** What earlier releases are made of. */
+  public Path releases() {
+    return folder.resolve("releases");
+  }
+
   /** Who changes the server now. */
   public Path lock() {
     return folder.resolve("lock");

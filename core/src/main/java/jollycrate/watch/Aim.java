@@ -5,7 +5,7 @@ import com.fasterxml.jackson.annotation.JsonUnwrapped;
 /**
  * What an act is about.
  *
- * @param act deploy, undeploy, check or recover
+ * @param act deploy, rollback, undeploy, check or recover
  */
 public record Aim(String act, @JsonUnwrapped Release release, @JsonUnwrapped Place place) {
 

@@ -7,6 +7,7 @@ import jollycrate.host.Access;
 import jollycrate.host.Host;
 import jollycrate.host.HostFiles;
 import jollycrate.host.Time;
+import jollycrate.journal.EarlierReleases;
 import jollycrate.server.Cause;
 import jollycrate.server.LogPlace;
 import jollycrate.server.Placement;
@@ -31,6 +32,11 @@ public record Site(Host host, ServerKind kind, Traits traits, Server server, Tim
   /** Our own files in the server's folder. */
   public Records records() {
     return new Records(server.records());
+  }
+
+  /** The releases of it that can be delivered again. */
+  public EarlierReleases releases() {
+    return new EarlierReleases(host.files(), records().releases());
   }
 
   /** Takes stock of this server. */

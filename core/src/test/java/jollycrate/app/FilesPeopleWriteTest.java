@@ -127,7 +127,7 @@ class FilesPeopleWriteTest {
             Jvm.USUAL,
             new ServerVariables(List.of(), Map.of(), folder),
             false,
-            ServerLog.USUAL,
+            Keeping.USUAL,
             Optional.empty(),
             Steering.OURS,
             Optional.empty());

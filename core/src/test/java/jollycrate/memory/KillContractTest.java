@@ -52,6 +52,12 @@ class KillContractTest {
     HANGS(world -> world.deploy("a", OLD), world -> world.deploy("a", "v2 hangs")),
     ANSWERS_WRONGLY(world -> world.deploy("a", OLD), world -> world.deploy("a", "v2 wrong")),
     FIRST_THROWS(world -> world.control().start(), world -> world.deploy("a", "v2 throws")),
+    ROLL_BACK(
+        world -> {
+          world.deploy("a", OLD);
+          world.deploy("a", NEW);
+        },
+        world -> world.rollback(1)),
     UNDEPLOY(world -> world.deploy("a", OLD), world -> world.undeploy("a")),
     UNDEPLOY_STOPPED(
         world -> {
@@ -80,6 +86,7 @@ class KillContractTest {
     "LIVE, HANGS",
     "LIVE, ANSWERS_WRONGLY",
     "LIVE, FIRST_THROWS",
+    "LIVE, ROLL_BACK",
     "LIVE, UNDEPLOY",
     "LIVE, UNDEPLOY_STOPPED",
     "RESTART, FIRST_ON_STOPPED",
@@ -95,6 +102,7 @@ class KillContractTest {
     "BESIDE_THEN_SWITCH, THROWS",
     "BESIDE_THEN_SWITCH, HANGS",
     "BESIDE_THEN_SWITCH, ANSWERS_WRONGLY",
+    "BESIDE_THEN_SWITCH, ROLL_BACK",
     "BESIDE_THEN_SWITCH, UNDEPLOY"
   })
   void everyKillIsSettled(Swap swap, Scenario scenario) {
@@ -212,6 +220,8 @@ class KillContractTest {
     "LIVE, REPLACE, DISK_FILLS_UP",
     "LIVE, ANSWERS_WRONGLY, CHANGE_FAILS",
     "LIVE, ANSWERS_WRONGLY, DISK_FILLS_UP",
+    "LIVE, ROLL_BACK, CHANGE_FAILS",
+    "LIVE, ROLL_BACK, DISK_FILLS_UP",
     "LIVE, UNDEPLOY, CHANGE_FAILS",
     "LIVE, UNDEPLOY, DISK_FILLS_UP",
     "RESTART, REPLACE, CHANGE_FAILS",

@@ -9,6 +9,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeSet;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 /**
  * A server that reacts as real ones do: it looks for changes now and then, explodes archives,
@@ -16,6 +18,8 @@ import java.util.TreeSet;
  * behind, and is blocked by a release that hangs.
  */
 public final class MemoryServer {
+  private static final Pattern RELEASE = Pattern.compile("v\\d [a-z ]+");
+
   static final Duration SCAN = Duration.ofSeconds(1);
   private static final Duration START = Duration.ofMillis(300);
 
@@ -151,7 +155,8 @@ public final class MemoryServer {
     Path exploded = folder.resolve("exploded").resolve(name);
     if (!host.exists(exploded)) {
       host.quietFolder(exploded);
-      host.quietly(exploded.resolve("release"), host.text(artifact));
+      Matcher release = RELEASE.matcher(host.text(artifact));
+      host.quietly(exploded.resolve("release"), release.find() ? release.group() : "");
     }
     String release = host.text(exploded.resolve("release"));
     blocked = release.contains("hangs");

@@ -3,31 +3,31 @@ package jollycrate.memory;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.net.URI;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.TreeMap;
-import java.util.TreeSet;
+import java.util.zip.CRC32;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipOutputStream;
 import jollycrate.app.Application;
 import jollycrate.app.Check;
 import jollycrate.app.Front;
 import jollycrate.app.Jvm;
+import jollycrate.app.Keeping;
 import jollycrate.app.Ports;
-import jollycrate.app.ServerLog;
 import jollycrate.app.Steering;
 import jollycrate.artifact.Artifact;
-import jollycrate.artifact.ArtifactKind;
-import jollycrate.artifact.ServletApi;
+import jollycrate.artifact.ArtifactReader;
 import jollycrate.check.Answer;
 import jollycrate.check.Requester;
 import jollycrate.delivery.DeliveryOutcome;
 import jollycrate.delivery.DeliveryService;
 import jollycrate.delivery.ServerService;
 import jollycrate.delivery.Source;
-import jollycrate.file.Digests;
 import jollycrate.journal.Journal;
 import jollycrate.secret.Secrets;
 import jollycrate.server.Server;
@@ -87,7 +87,7 @@ public final class World {
             FOLDER,
             new Ports("127.0.0.1", 8080, Optional.empty(), Optional.empty()),
             new Server.Runtime(Path.of("/java"), Jvm.USUAL, Map.of(), List.of(), List.of()),
-            ServerLog.USUAL,
+            Keeping.USUAL,
             before.map(front -> FRONT),
             Steering.OURS,
             Optional.empty());
@@ -108,35 +108,41 @@ public final class World {
         Path.of("/probe"));
   }
 
-  /** A release is a file whose text says how it behaves. */
+  /** A release is an archive with a text that says how it behaves. */
   DeliveryOutcome deploy(String name, String release) {
     Path file = releases.resolve(name + "-" + release.replace(' ', '_') + ".war");
-    try {
-      if (Files.notExists(file)) {
-        Files.writeString(file, release);
-      }
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
+    if (Files.notExists(file)) {
+      archive(file, release);
     }
-    Artifact artifact =
-        new Artifact(
-            file,
-            ArtifactKind.WAR,
-            release.length(),
-            1,
-            Digests.of(release.getBytes()),
-            name,
-            release,
-            new Artifact.Classes(0, "", new TreeSet<>(), new TreeMap<>()),
-            new Artifact.Start(Optional.empty(), Optional.empty()),
-            new Artifact.Web(
-                ServletApi.NONE, List.of(), List.of(), new TreeSet<>(), Optional.empty()),
-            Artifact.Layout.PLAIN,
-            List.of());
+    Artifact artifact = ArtifactReader.read(file);
     last =
         Optional.of(
             service().deploy(application(name, file), artifact, Source.UNKNOWN, false, false));
     return last.get();
+  }
+
+  /** Not compressed, so that what it says can be read in its bytes. */
+  private static void archive(Path file, String release) {
+    byte[] text = release.getBytes(StandardCharsets.US_ASCII);
+    CRC32 sum = new CRC32();
+    sum.update(text);
+    ZipEntry entry = new ZipEntry("WEB-INF/release.txt");
+    entry.setMethod(ZipEntry.STORED);
+    entry.setSize(text.length);
+    entry.setCrc(sum.getValue());
+    entry.setTime(0);
+    try (ZipOutputStream zip = new ZipOutputStream(Files.newOutputStream(file))) {
+      zip.putNextEntry(entry);
+      zip.write(text);
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  void rollback(int delivery) {
+    last =
+        Optional.of(
+            service().rollback(Optional.empty(), Optional.of(delivery), Optional.empty(), false));
   }
 
   void undeploy(String name) {
@@ -187,7 +193,7 @@ public final class World {
         .filter(
             name ->
                 !name.matches(
-                    "(standing|process)\\.json|(journal|deliveries)\\.jsonl|process\\.pid"))
+                    "(standing|process)\\.json|(journal|deliveries)\\.jsonl|process\\.pid|told|releases"))
         .toList();
   }
 

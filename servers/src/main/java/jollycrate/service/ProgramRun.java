@@ -105,8 +105,8 @@ final class ProgramRun {
       run.hidden(i + 1, secrets.get(i));
     }
     run.put("log", application.name() + (port == server.ports().http() ? "" : "-" + port));
-    run.put("log.size", String.valueOf(server.log().size()));
-    run.put("log.keep", String.valueOf(server.log().keep()));
+    run.put("log.size", String.valueOf(server.keeping().log().size()));
+    run.put("log.keep", String.valueOf(server.keeping().log().keep()));
     run.put("restart", program.restarts() ? "on-crash" : "never");
     run.put("stop.within", String.valueOf(program.stopsWithin().toSeconds()));
     program.ready().ifPresent(text -> run.put("ready", text));

@@ -118,7 +118,7 @@ final class ProgramSettings {
     application
         .making()
         .settings()
-        .forEach((key, value) -> settings.set(key, resolved((JsonNode) value, handing)));
+        .forEach((key, value) -> settings.set(key, resolved(value, handing)));
     handing.settings.forEach((path, value) -> put(settings, path, value));
     return settings;
   }

@@ -22,8 +22,8 @@ import java.util.jar.Manifest;
 import jollycrate.app.ApplicationFile;
 import jollycrate.app.Boot;
 import jollycrate.app.Jvm;
+import jollycrate.app.Keeping;
 import jollycrate.app.Ports;
-import jollycrate.app.ServerLog;
 import jollycrate.app.Steering;
 import jollycrate.artifact.Artifact;
 import jollycrate.artifact.ArtifactKind;
@@ -75,7 +75,7 @@ public abstract class ServerKindContract {
                 host.environment(),
                 List.of(),
                 List.of()),
-            ServerLog.USUAL,
+            Keeping.USUAL,
             Optional.empty(),
             Steering.OURS,
             Optional.of(Boot.SYSTEM));

@@ -30,6 +30,7 @@ public final class Commands {
     all.put("deploy", DeployCommand::new);
     all.put("check", CheckCommand::new);
     all.put("undeploy", UndeployCommand::new);
+    all.put("rollback", RollbackCommand::new);
     all.put("apps", AppsCommand::new);
     all.put("deliveries", DeliveriesCommand::new);
     all.put("recover", RecoverCommand::new);

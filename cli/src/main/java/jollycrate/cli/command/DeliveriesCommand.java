@@ -1,12 +1,14 @@
 package jollycrate.cli.command;
 
 import java.util.List;
+import java.util.Optional;
 import jollycrate.app.NotDescribedException;
 import jollycrate.cli.options.Given;
 import jollycrate.cli.options.Option;
 import jollycrate.cli.options.Usage;
 import jollycrate.cli.output.DeliveriesView;
 import jollycrate.cli.output.ExitCode;
+import jollycrate.delivery.DeliveryOutcome;
 import jollycrate.delivery.ServerService;
 import jollycrate.journal.DeliveryRecord;
 
@@ -28,7 +30,8 @@ public final class DeliveriesCommand implements Command {
         .takes("NUMBER", "one delivery, told whole")
         .needs(Option.ON)
         .example("jolly deliveries --on shop", "which release, when, by whom, how it ended")
-        .example("jolly deliveries 12 --on shop", "one of them with its digests and its cause");
+        .example(
+            "jolly deliveries 12 --on shop", "one of them with its steps, diffs, checks and cause");
   }
 
   @Override
@@ -39,18 +42,26 @@ public final class DeliveriesCommand implements Command {
     DeliveriesView view = new DeliveriesView(session.screen());
     if (given.operand(0).isPresent()) {
       DeliveryRecord one = one(records, given.operand(0).get(), given.server());
+      Optional<DeliveryOutcome> told = service.told(one.delivery());
       if (given.json()) {
-        return session.done(one);
+        return session.done(new Whole(one, told));
       }
       view.show(one);
+      told.ifPresent(outcome -> view.again(service.server(), outcome));
     } else if (given.json()) {
-      session.ended(ExitCode.DONE, "deliveries", records);
+      session.done(new All(records, service.kept()));
     } else {
-      view.show(records);
+      view.show(records, service.kept());
     }
     service.unfinished().ifPresent(session.screen()::note);
     return ExitCode.DONE.code();
   }
+
+  /** The document of one delivery. */
+  private record Whole(DeliveryRecord record, Optional<DeliveryOutcome> told) {}
+
+  /** The document of all of them. */
+  private record All(List<DeliveryRecord> deliveries, List<Integer> kept) {}
 
   private static DeliveryRecord one(List<DeliveryRecord> records, String number, String server) {
     return records.stream()

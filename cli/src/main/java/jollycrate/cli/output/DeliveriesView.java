@@ -4,8 +4,12 @@ import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
+import jollycrate.delivery.DeliveryOutcome;
 import jollycrate.file.Digests;
 import jollycrate.journal.DeliveryRecord;
+import jollycrate.server.Server;
+import jollycrate.step.StepList;
 
 /** Shows the deliveries to a server. */
 public final class DeliveriesView {
@@ -22,8 +26,12 @@ public final class DeliveriesView {
     this.screen = screen;
   }
 
-  /** One table, the newest last. */
-  public void show(List<DeliveryRecord> records) {
+  /**
+   * One table, the newest last.
+   *
+   * @param kept numbers of those that can be delivered again
+   */
+  public void show(List<DeliveryRecord> records, List<Integer> kept) {
     Style style = screen.style();
     if (records.isEmpty()) {
       screen.line("Nothing was delivered there yet.");
@@ -38,6 +46,7 @@ public final class DeliveriesView {
         .cell("act", style::faint)
         .cell("took", style::faint)
         .cell("SHA-256", style::faint)
+        .cell("kept", style::faint)
         .cell("by", style::faint);
     for (DeliveryRecord record : records) {
       boolean back = record.outcome().equals("taken back");
@@ -46,9 +55,10 @@ public final class DeliveriesView {
           .cell(String.format("%3d", record.delivery()), style::faint)
           .cell(WHEN.format(record.at()))
           .cell((record.application() + " " + record.version()).strip(), style::strong)
-          .cell(record.act() + (back ? ", taken back" : ""), back ? style::odd : style::good)
+          .cell(act(record) + (back ? ", taken back" : ""), back ? style::odd : style::good)
           .cell(Amounts.time(record.millis()))
           .cell(Digests.brief(record.digest()), style::faint)
+          .cell(kept.contains(record.delivery()) ? "yes" : "", style::faint)
           .cell(record.by() + (back ? ": " + brief(record.reason()) : ""), style::faint);
     }
     table.lines().forEach(screen::line);
@@ -58,7 +68,7 @@ public final class DeliveriesView {
   public void show(DeliveryRecord record) {
     Style style = screen.style();
     Table table = new Table("");
-    row(table, "delivery", record.delivery() + ", " + record.act() + ", " + record.outcome());
+    row(table, "delivery", record.delivery() + ", " + act(record) + ", " + record.outcome());
     row(table, "release", (record.application() + " " + record.version()).strip());
     row(table, "when", WHEN.format(record.at()) + ", " + Amounts.time(record.millis()));
     row(table, "by", record.by());
@@ -73,10 +83,23 @@ public final class DeliveriesView {
     }
   }
 
+  /** What was told when it ended, told again. */
+  public void again(Server server, DeliveryOutcome outcome) {
+    DeliveryView view = new DeliveryView(screen, true);
+    view.foreseen(outcome.findings());
+    view.planned(server, new StepList(outcome.steps(), List.of(), Map.of()), outcome.diffs());
+    outcome.checks().forEach(view::checked);
+    new EndView(screen).ended(outcome);
+  }
+
   private void row(Table table, String name, String value) {
     if (!value.isEmpty() && !value.equals("SHA-256 ")) {
       table.row().cell(name, screen.style()::faint).cell(value);
     }
+  }
+
+  private static String act(DeliveryRecord record) {
+    return record.act() + (record.restores() > 0 ? " to " + record.restores() : "");
   }
 
   private static String brief(String reason) {

@@ -69,20 +69,14 @@ public final class DeliveryView implements LiveLine {
   public void looked(Aim aim, String path) {
     Aim.Release release = aim.release();
     Aim.Place place = aim.place();
-    boolean deploy = aim.act().equals("deploy");
+    boolean deploy = !aim.act().equals("undeploy");
     String change =
         deploy && !release.earlier().isEmpty() && !release.earlier().equals(release.version())
             ? release.application() + " " + release.earlier() + " -> " + release.version()
             : release.name();
     screen.line(
         style.place(
-            aim.act()
-                + " "
-                + change
-                + (deploy ? " to " : " from ")
-                + place.server()
-                + " at "
-                + path));
+            aim.act() + " " + change + preposition(aim.act()) + place.server() + " at " + path));
     Table table = new Table(MARGIN);
     table
         .row()
@@ -101,6 +95,14 @@ public final class DeliveryView implements LiveLine {
                       : ", revision " + Amounts.revision(release.revision())));
     }
     table.lines().forEach(screen::line);
+  }
+
+  static String preposition(String act) {
+    return switch (act) {
+      case "undeploy" -> " from ";
+      case "rollback" -> " on ";
+      default -> " to ";
+    };
   }
 
   @Override

@@ -19,15 +19,14 @@ public final class EndView {
   /** How it ended. */
   public void ended(DeliveryOutcome outcome) {
     String release = outcome.aim().release().name();
-    String where =
-        (outcome.aim().act().equals("undeploy") ? " from " : " to ")
-            + outcome.aim().place().server();
+    String where = DeliveryView.preposition(outcome.aim().act()) + outcome.aim().place().server();
+    boolean back = outcome.aim().act().equals("rollback");
     String number = outcome.number() > 0 ? " (delivery " + outcome.number() + ")" : "";
     String whole = release + where + " in " + Amounts.time(outcome.millis()) + number + ".";
     screen.gap();
     switch (outcome.result()) {
       case DELIVERED -> {
-        screen.line(style.good("Delivered") + " " + whole);
+        screen.line(style.good(back ? "Rolled back" : "Delivered") + (back ? " to " : " ") + whole);
         open(outcome);
       }
       case DELIVERED_UNPROVEN -> {
@@ -88,7 +87,7 @@ public final class EndView {
 
   private void unchanged(DeliveryOutcome outcome, String release) {
     switch (outcome.aim().act()) {
-      case "deploy" -> {
+      case "deploy", "rollback" -> {
         screen.line(
             style.good("Unchanged:")
                 + " "

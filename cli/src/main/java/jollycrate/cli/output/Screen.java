@@ -2,9 +2,6 @@ package jollycrate.cli.output;
 
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.JsonNode;
-import com.fasterxml.jackson.databind.node.ArrayNode;
-import com.fasterxml.jackson.databind.node.ObjectNode;
-import com.fasterxml.jackson.databind.node.TextNode;
 import java.io.PrintStream;
 import java.io.PrintWriter;
 import java.io.StringWriter;
@@ -111,27 +108,13 @@ public final class Screen {
 
   /** One document; only texts can hold a secret, so that it stays a document. */
   public void json(Object document) {
-    JsonNode masked = masked(Json.told().valueToTree(document));
+    JsonNode masked = secrets.mask(Json.told().valueToTree(document));
     try {
       clear();
       out.println(Json.told().writerWithDefaultPrettyPrinter().writeValueAsString(masked));
     } catch (JsonProcessingException e) {
       throw new UncheckedIOException(e);
     }
-  }
-
-  private JsonNode masked(JsonNode node) {
-    if (node.isTextual()) {
-      return TextNode.valueOf(secrets.mask(node.textValue()));
-    }
-    if (node instanceof ObjectNode object) {
-      object.properties().forEach(field -> field.setValue(masked(field.getValue())));
-    } else if (node instanceof ArrayNode array) {
-      for (int i = 0; i < array.size(); i++) {
-        array.set(i, masked(array.get(i)));
-      }
-    }
-    return node;
   }
 
   /** A stack trace. */

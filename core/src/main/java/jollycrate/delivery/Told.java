@@ -1,0 +1,45 @@
+package jollycrate.delivery;
+
+import java.nio.file.Path;
+import java.util.Optional;
+import jollycrate.host.Content;
+import jollycrate.host.HostException;
+import jollycrate.json.Json;
+import jollycrate.secret.Secrets;
+import jollycrate.watch.Site;
+
+/**
+ * What was told at the end of each of the last deliveries, so that it can be told again.
+ *
+ * @param site the server they went to
+ */
+record Told(Site site) {
+  private static final int MOST = 100;
+  private static final int MOST_BYTES = 16 << 20;
+
+  /** Keeps it, masked; a delivery does not fail for it, but why it could not be is said. */
+  Optional<String> keepOrWhyNot(DeliveryOutcome outcome, Secrets secrets) {
+    Path folder = site.records().told();
+    String text = secrets.mask(Json.tree(outcome)).toString();
+    try {
+      if (!site.files().facts(folder).exists()) {
+        site.files().makeFolder(folder, site.files().facts(site.server().folder()).access());
+      }
+      site.files().put(document(outcome.number()), Content.of(text), site.recordAccess());
+      site.files().delete(document(outcome.number() - MOST));
+      return Optional.empty();
+    } catch (HostException e) {
+      return Optional.of("what is told here could not be kept: " + e.getMessage());
+    }
+  }
+
+  /** Of a delivery; empty when nothing is kept of it, as of one that was cut off. */
+  Optional<DeliveryOutcome> of(int delivery) {
+    return Json.document(
+        site.files().read(document(delivery), 0, MOST_BYTES), DeliveryOutcome.class);
+  }
+
+  private Path document(int delivery) {
+    return site.records().told().resolve(delivery + ".json");
+  }
+}

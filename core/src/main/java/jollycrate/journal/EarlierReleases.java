@@ -1,0 +1,183 @@
+package jollycrate.journal;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.Comparator;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.Predicate;
+import jollycrate.app.Keeping;
+import jollycrate.host.Access;
+import jollycrate.host.Content;
+import jollycrate.host.HostFiles;
+import jollycrate.json.Json;
+import jollycrate.server.Standing;
+
+/**
+ * The last releases of a server's applications: a document for each delivery, and under its digest
+ * each file that no longer stands where it was delivered to.
+ */
+public final class EarlierReleases {
+  private static final int MOST_BYTES = 8 << 20;
+  private static final String ENDING = ".json";
+
+  private final HostFiles files;
+  private final Path folder;
+
+  /** Kept in that folder. */
+  public EarlierReleases(HostFiles files, Path folder) {
+    this.files = files;
+    this.folder = folder;
+  }
+
+  /** All that can be read, the oldest first. */
+  public List<EarlierRelease> all() {
+    return documents().stream()
+        .flatMap(document -> read(document).stream())
+        .sorted(Comparator.comparingInt(EarlierRelease::delivery))
+        .toList();
+  }
+
+  /** The release of a delivery; empty when none is kept, or what is kept cannot be read. */
+  public Optional<EarlierRelease> of(int delivery) {
+    return read(document(delivery));
+  }
+
+  private List<Path> documents() {
+    return files.list(folder).stream().filter(path -> path.toString().endsWith(ENDING)).toList();
+  }
+
+  private Path document(int delivery) {
+    return folder.resolve(delivery + ENDING);
+  }
+
+  private Optional<EarlierRelease> read(Path document) {
+    return Json.document(files.read(document, 0, MOST_BYTES), EarlierRelease.class);
+  }
+
+  /** Where a file stands that is kept. */
+  public Path file(String digest) {
+    return folder.resolve(digest);
+  }
+
+  /** Digests of every file that a kept release is made of. */
+  public Set<String> wanted() {
+    Set<String> wanted = new HashSet<>();
+    all().forEach(release -> release.files().forEach(file -> wanted.add(file.digest())));
+    return wanted;
+  }
+
+  /**
+   * Keeps a release whose files stand on the server.
+   *
+   * @param access of the server's folder
+   * @param standing digests of what it will have there; what is not among them is kept here
+   */
+  public void add(EarlierRelease release, Access access, Collection<String> standing) {
+    if (!files.facts(folder).exists()) {
+      files.makeFolder(folder, access.with("rwx------"));
+    }
+    Access own = access.with("rw-------");
+    for (EarlierRelease.Original file : release.files()) {
+      Path kept = file(file.digest());
+      if (!standing.contains(file.digest()) && !files.facts(kept).exists()) {
+        files.put(kept, Content.of(file.path(), file.digest(), file.size()), own);
+      }
+    }
+    files.put(document(release.delivery()), Content.of(Json.line(release)), own);
+  }
+
+  /** Forgets the release of a delivery that was taken back. */
+  public void forget(int delivery, Standing standing) {
+    files.delete(HostFiles.beside(document(delivery)));
+    files.delete(document(delivery));
+    dropFiles(all(), standing);
+  }
+
+  /** Drops what is more than should be kept, the oldest first; never what stands. */
+  public void prune(Keeping limits, Standing standing) {
+    if (!files.facts(folder).isFolder()) {
+      return;
+    }
+    List<EarlierRelease> left = withinNumber(limits.releases(), standing);
+    boolean fits = space(left, standing) <= limits.space();
+    while (!fits) {
+      fits = !dropOldest(left, standing) || space(left, standing) <= limits.space();
+    }
+    for (EarlierRelease release : all()) {
+      if (!left.contains(release)) {
+        files.delete(document(release.delivery()));
+      }
+    }
+    dropFiles(left, standing);
+  }
+
+  private List<EarlierRelease> withinNumber(int most, Standing standing) {
+    List<EarlierRelease> left = new ArrayList<>();
+    List<EarlierRelease> all = all();
+    for (int i = all.size() - 1; i >= 0; i--) {
+      EarlierRelease release = all.get(i);
+      boolean known = left.stream().anyMatch(release::isAlike);
+      if (stands(release, standing) || known || others(left, release, standing) < most) {
+        left.add(0, release);
+      }
+    }
+    return left;
+  }
+
+  /** How many different releases of its application are left besides the one that stands. */
+  private static long others(List<EarlierRelease> left, EarlierRelease of, Standing standing) {
+    List<EarlierRelease> own =
+        left.stream().filter(one -> one.application().equals(of.application())).toList();
+    Predicate<EarlierRelease> isNew =
+        one -> own.subList(own.indexOf(one) + 1, own.size()).stream().noneMatch(one::isAlike);
+    return own.stream().filter(one -> !stands(one, standing)).filter(isNew).count();
+  }
+
+  private static boolean stands(EarlierRelease release, Standing standing) {
+    return standing
+        .owner(release.application())
+        .filter(owner -> owner.delivery() == release.delivery())
+        .isPresent();
+  }
+
+  private static boolean dropOldest(List<EarlierRelease> left, Standing standing) {
+    Optional<EarlierRelease> oldest =
+        left.stream().filter(release -> !stands(release, standing)).findFirst();
+    oldest.ifPresent(left::remove);
+    return oldest.isPresent();
+  }
+
+  private static long space(List<EarlierRelease> releases, Standing standing) {
+    Set<String> there = digests(standing);
+    return releases.stream()
+        .flatMap(release -> release.files().stream())
+        .filter(file -> !there.contains(file.digest()))
+        .map(file -> new EarlierRelease.Original(Path.of(""), file.digest(), file.size()))
+        .distinct()
+        .mapToLong(EarlierRelease.Original::size)
+        .sum();
+  }
+
+  private static Set<String> digests(Standing standing) {
+    Set<String> digests = new HashSet<>();
+    standing.pieces().values().forEach(held -> digests.add(held.digest()));
+    return digests;
+  }
+
+  /** While a document cannot be read, whose files are whose is unknown, and all of them stay. */
+  private void dropFiles(List<EarlierRelease> releases, Standing standing) {
+    boolean known = documents().stream().allMatch(document -> read(document).isPresent());
+    Set<String> there = digests(standing);
+    for (Path path : known ? files.list(folder) : List.<Path>of()) {
+      String name = path.getFileName().toString();
+      boolean held = releases.stream().anyMatch(release -> release.holds(name));
+      if (!name.endsWith(ENDING) && (!held || there.contains(name))) {
+        files.delete(path);
+      }
+    }
+  }
+}
