@@ -31,6 +31,7 @@ import jollycrate.build.ProjectSource;
 import jollycrate.check.HttpRequester;
 import jollycrate.delivery.DeliveryOutcome;
 import jollycrate.delivery.DeliveryService;
+import jollycrate.delivery.Manner;
 import jollycrate.delivery.ServerService;
 import jollycrate.delivery.Source;
 import jollycrate.draft.Draft;
@@ -184,8 +185,7 @@ public final class Crate {
   }
 
   /** Delivers what {@code jolly.toml} describes. */
-  public DeliveryOutcome deploy(
-      String serverName, boolean onAdminPort, boolean dryRun, BuildMode mode) {
+  public DeliveryOutcome deploy(String serverName, Manner manner, BuildMode mode) {
     ServerEntry entry = descriptions.entry(serverName);
     DeliveryService service = service(entry);
     Application read = descriptions.application(entry);
@@ -193,8 +193,7 @@ public final class Crate {
     Application application = withDrivers(read);
     if (application.making().packs().isEmpty()) {
       Artifact artifact = ArtifactReader.read(application.making().artifact().orElseThrow());
-      return service.deploy(
-          application, artifact, ProjectSource.of(host, application), onAdminPort, dryRun);
+      return service.deploy(application, artifact, ProjectSource.of(host, application), manner);
     }
     PackDescription pack = Descriptions.chosen(application, entry);
     Path folder = Trees.temporary();
@@ -202,16 +201,14 @@ public final class Crate {
     try {
       progress.packed(packing(application, PackWatch.NONE).built(mode).pack(pack, file));
       Artifact artifact = ArtifactReader.read(file);
-      return service.deploy(
-          application, artifact, ProjectSource.of(host, application), onAdminPort, dryRun);
+      return service.deploy(application, artifact, ProjectSource.of(host, application), manner);
     } finally {
       Trees.discard(folder);
     }
   }
 
   /** Delivers a finished file, as {@code jolly.toml} describes it where there is one. */
-  public DeliveryOutcome deployFile(
-      FinishedArtifact finished, String serverName, boolean onAdminPort, boolean dryRun) {
+  public DeliveryOutcome deployFile(FinishedArtifact finished, String serverName, Manner manner) {
     ServerEntry entry = descriptions.entry(serverName);
     Artifact artifact = ArtifactReader.read(finished.file());
     boolean described = !finished.undescribed() && descriptions.isDescribed();
@@ -229,8 +226,7 @@ public final class Crate {
             application,
             artifact,
             described ? source.with(DescribedFile.findings(artifact, application)) : source,
-            onAdminPort,
-            dryRun);
+            manner);
   }
 
   private Application withDrivers(Application application) {
@@ -242,10 +238,10 @@ public final class Crate {
    *
    * @param name of it; empty: the one that {@code jolly.toml} describes
    */
-  public DeliveryOutcome undeploy(Optional<String> name, String serverName, boolean dryRun) {
+  public DeliveryOutcome undeploy(Optional<String> name, String serverName, Manner manner) {
     ServerEntry entry = descriptions.entry(serverName);
     return service(entry)
-        .undeploy(name.orElseGet(() -> descriptions.application(entry).name()), dryRun);
+        .undeploy(name.orElseGet(() -> descriptions.application(entry).name()), manner);
   }
 
   /**
@@ -253,14 +249,14 @@ public final class Crate {
    *
    * @param number of the delivery it came with; empty: the release before the one that stands
    */
-  public DeliveryOutcome rollback(Optional<Integer> number, String serverName, boolean dryRun) {
+  public DeliveryOutcome rollback(Optional<Integer> number, String serverName, Manner manner) {
     ServerEntry entry = descriptions.entry(serverName);
     Optional<Application> here =
         descriptions.isDescribed()
             ? Optional.of(descriptions.application(entry))
             : Optional.empty();
     return service(entry)
-        .rollback(here.map(Application::name), number, here.flatMap(Application::file), dryRun);
+        .rollback(here.map(Application::name), number, here.flatMap(Application::file), manner);
   }
 
   /**

@@ -243,7 +243,8 @@ final class Act {
       String key = Keys.of(site.server(), piece);
       boolean ours = !standing.ownersOf(key).isEmpty() || made(journal, piece.path());
       if (ours || !(piece instanceof Piece.Folder)) {
-        pieces.put(key, new Standing.Held(piece.digest(), piece.part()));
+        String digest = target.ours().getOrDefault(key, piece.digest());
+        pieces.put(key, new Standing.Held(digest, piece.part()));
       }
     }
     return standing.with(

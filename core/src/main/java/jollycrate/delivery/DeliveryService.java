@@ -3,6 +3,7 @@ package jollycrate.delivery;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -11,15 +12,13 @@ import jollycrate.app.Application;
 import jollycrate.app.ContextPath;
 import jollycrate.app.DataSource;
 import jollycrate.artifact.Artifact;
-import jollycrate.artifact.ArtifactReader;
 import jollycrate.artifact.ServletNamespace;
-import jollycrate.boot.BootUnit;
 import jollycrate.check.CheckResult;
 import jollycrate.check.Requester;
 import jollycrate.file.Trees;
 import jollycrate.foresee.Finding;
 import jollycrate.foresee.Foresight;
-import jollycrate.foresee.RemovalForesight;
+import jollycrate.foresee.ProcessRule;
 import jollycrate.journal.EarlierRelease;
 import jollycrate.secret.Secrets;
 import jollycrate.server.Order;
@@ -46,6 +45,7 @@ public final class DeliveryService {
   private final Path probe;
   private final Gate gate;
   private final Aims aims;
+  private final Preparation preparation;
 
   /**
    * @param probe archive or folder with the class that tries connections
@@ -65,17 +65,14 @@ public final class DeliveryService {
     this.probe = probe;
     this.gate = new Gate(site, progress);
     this.aims = new Aims(site);
+    this.preparation = new Preparation(site, secrets);
   }
 
   /** Delivers an artifact, or says what would be done. */
   public DeliveryOutcome deploy(
-      Application application,
-      Artifact artifact,
-      Source source,
-      boolean onAdminPort,
-      boolean dryRun) {
-    Order order = new Passwords(application, secrets).order(artifact, onAdminPort);
-    return deploy(order, source, dryRun);
+      Application application, Artifact artifact, Source source, Manner manner) {
+    Order order = new Passwords(application, secrets).order(artifact, manner.onAdminPort());
+    return deploy(order, source, manner);
   }
 
   /**
@@ -94,10 +91,11 @@ public final class DeliveryService {
   public DeliveryOutcome deployUnfolded(
       Application application, Artifact artifact, Unfolded unfolded) {
     Order order = new Passwords(application, secrets).order(artifact, false).from(unfolded);
-    return deploy(order, Source.UNKNOWN, false);
+    return deploy(order, Source.UNKNOWN, Manner.USUAL);
   }
 
-  private DeliveryOutcome deploy(Order order, Source source, boolean dryRun) {
+  private DeliveryOutcome deploy(Order order, Source source, Manner manner) {
+    boolean dryRun = manner.dryRun();
     Application application = order.application();
     OutcomeBuilder outcome = aims.builder(source.act(), application.name());
     while (true) {
@@ -105,18 +103,21 @@ public final class DeliveryService {
         return outcome.end(DeliveryOutcome.Result.STUCK, site.time().now());
       }
       Stock stock = site.stockTaker().take(List.of());
-      Wanted wanted =
-          site.kind()
-              .wanted(stock, order)
-              .after(BootUnit.pieces(stock, site.kind().processes().launch(stock)));
-      wanted.hidden().forEach(secrets::hide);
-      Target target = target(order, wanted, source);
+      Wanted plain = preparation.wanted(stock, order);
+      KeepOrReplace.Settled settled =
+          preparation
+              .changes(stock, application.name(), manner.changedThere())
+              .map(changes -> changes.settled(plain))
+              .orElse(new KeepOrReplace.Settled(plain, Map.of(), List.of()));
+      Wanted wanted = settled.wanted();
+      Target target = target(order, settled, source);
       Act act = new Act(site, progress, interrupts, target, outcome);
       stock = act.takeStock();
       Aim aim = aims.of(order, wanted, source, stock);
       outcome.aim(aim);
       List<Finding> findings =
           new ArrayList<>(Foresight.look(new Looking(site, probe).scene(stock, order, wanted)));
+      findings.addAll(settled.findings());
       findings.addAll(source.findings());
       StepList steps = act.steps(stock);
       findings.addAll(new Interruptions(site).look(stock, steps, application.name()));
@@ -150,26 +151,24 @@ public final class DeliveryService {
    * @throws NotDeliveredException when there is none such that could be delivered again
    */
   public DeliveryOutcome rollback(
-      Optional<String> application, Optional<Integer> number, Optional<Path> here, boolean dryRun) {
+      Optional<String> application, Optional<Integer> number, Optional<Path> here, Manner manner) {
     OutcomeBuilder outcome = aims.builder("rollback", application.orElse(""));
-    if (!gate.settled(outcome, dryRun)) {
+    if (!gate.settled(outcome, manner.dryRun())) {
       return outcome.end(DeliveryOutcome.Result.STUCK, site.time().now());
     }
     Rollback rollback = new Rollback(site);
     EarlierRelease release = rollback.chosen(application, number);
     Path folder = Trees.temporary();
     try {
-      Application described = rollback.broughtBack(release, folder, here);
-      Artifact artifact = ArtifactReader.read(described.making().artifact().orElseThrow());
-      Order order = new Passwords(described, secrets).order(artifact, release.onAdminPort());
-      return deploy(order, rollback.source(release), dryRun);
+      return deploy(preparation.orderOf(release, folder, here), rollback.source(release), manner);
     } finally {
       Trees.discard(folder);
     }
   }
 
   /** Removes an application, or says what would be done. */
-  public DeliveryOutcome undeploy(String application, boolean dryRun) {
+  public DeliveryOutcome undeploy(String application, Manner manner) {
+    boolean dryRun = manner.dryRun();
     OutcomeBuilder outcome = aims.builder("undeploy", application);
     Act act =
         new Act(site, progress, interrupts, Target.removal(application, secrets::mask), outcome);
@@ -183,8 +182,11 @@ public final class DeliveryService {
         return outcome.end(
             new NeverDelivered(site, stock, application).tell(outcome), site.time().now());
       }
-      List<Finding> findings =
-          new ArrayList<>(RemovalForesight.look(stock, owner.get(), site.kind()::splicer));
+      List<Finding> findings = new ArrayList<>(ProcessRule.look(stock, owner.get().swap()));
+      preparation
+          .changes(stock, application, manner.changedThere())
+          .map(KeepOrReplace::removing)
+          .ifPresent(findings::addAll);
       Placement placement = owner.get().placement();
       Aim aim = aims.of("undeploy", placement);
       outcome.aim(aim);
@@ -256,6 +258,7 @@ public final class DeliveryService {
     stock.texts().values().stream()
         .map(bytes -> new String(bytes, StandardCharsets.UTF_8))
         .forEach(text -> HiddenValues.in(text, secrets));
+    findings.sort(Comparator.comparing(Finding::level));
     List<String> diffs = TextDiffs.of(stock, steps);
     outcome.findings(findings).steps(steps).diffs(diffs);
     progress.foreseen(findings);
@@ -272,7 +275,8 @@ public final class DeliveryService {
       Act act, Stock seen, OutcomeBuilder outcome, Supplier<List<Space>> staysOnceRemoved) {
     try (Gate.Passage passage = gate.enterWithFront()) {
       Stock stock = act.takeStock();
-      boolean same = stock.standing().equals(seen.standing());
+      boolean same =
+          stock.standing().equals(seen.standing()) && stock.digests().equals(seen.digests());
       if (!same || Recovery.unfinished(site).isPresent()) {
         return Optional.empty();
       }
@@ -308,13 +312,14 @@ public final class DeliveryService {
         || artifact.web().namespace() != ServletNamespace.NONE;
   }
 
-  private Target target(Order order, Wanted wanted, Source source) {
+  private Target target(Order order, KeepOrReplace.Settled settled, Source source) {
     Application application = order.application();
     Map<String, String> passwords = new Passwords(application, secrets).ofUsers();
     return new Target(
         application.name(),
-        Optional.of(wanted),
+        Optional.of(settled.wanted()),
         Optional.of(Rollback.keepable(order, source)),
+        settled.ours(),
         application.dataSources().stream().map(DataSource::jndiName).toList(),
         placement -> {
           List<CheckResult> results =

@@ -1,6 +1,7 @@
 package jollycrate.delivery;
 
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.function.UnaryOperator;
@@ -14,6 +15,7 @@ import jollycrate.server.Wanted;
  *
  * @param wanted empty: the application is to be removed
  * @param release what is to be kept of it, so that it can be delivered again; empty for a removal
+ * @param ours digests of what we answer for, by key, where something of somebody else stays in it
  * @param dataSources JNDI names that the new release gets
  * @param checks runs the checks of the application
  * @param mask takes secrets out of what goes into our records
@@ -22,13 +24,20 @@ record Target(
     String application,
     Optional<Wanted> wanted,
     Optional<EarlierRelease> release,
+    Map<String, String> ours,
     List<String> dataSources,
     Function<Placement, List<CheckResult>> checks,
     UnaryOperator<String> mask) {
 
   static Target removal(String application, UnaryOperator<String> mask) {
     return new Target(
-        application, Optional.empty(), Optional.empty(), List.of(), placement -> List.of(), mask);
+        application,
+        Optional.empty(),
+        Optional.empty(),
+        Map.of(),
+        List.of(),
+        placement -> List.of(),
+        mask);
   }
 
   String act() {

@@ -2,22 +2,19 @@ package jollycrate.delivery;
 
 import com.github.difflib.DiffUtils;
 import com.github.difflib.UnifiedDiffUtils;
-import java.io.IOException;
-import java.io.InputStream;
-import java.io.UncheckedIOException;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
-import jollycrate.host.Content;
+import java.util.stream.Stream;
 import jollycrate.server.Stock;
 import jollycrate.step.Step;
 import jollycrate.step.StepList;
 
 /** Unified diffs of the text files that steps change. */
 final class TextDiffs {
-  private static final long MOST_BYTES = 1 << 20;
+  static final long MOST_BYTES = 1 << 20;
   private static final int CONTEXT = 3;
+  private static final int MOST_BRIEF = 12;
 
   private TextDiffs() {}
 
@@ -32,20 +29,27 @@ final class TextDiffs {
     Path path = change.path();
     Optional<String> before = stock.text(path);
     return change.after().isPresent()
-        ? text(steps.contents().get(path)).map(after -> diff(stock, path, before, after))
+        ? steps.contents().get(path).text(MOST_BYTES).map(after -> diff(stock, path, before, after))
         : before.map(text -> diff(stock, path, before, ""));
   }
 
-  private static Optional<String> text(Content content) {
-    if (content.size() > MOST_BYTES) {
-      return Optional.empty();
+  /** Lines taken out and put in, without those around them. */
+  static String brief(String before, String after) {
+    List<String> lines =
+        DiffUtils.diff(before.lines().toList(), after.lines().toList()).getDeltas().stream()
+            .flatMap(
+                delta ->
+                    Stream.concat(
+                        delta.getSource().getLines().stream().map(line -> "- " + line.strip()),
+                        delta.getTarget().getLines().stream().map(line -> "+ " + line.strip())))
+            .toList();
+    if (lines.isEmpty()) {
+      return "line ends, or the end of the file";
     }
-    try (InputStream in = content.open()) {
-      String text = new String(in.readAllBytes(), StandardCharsets.UTF_8);
-      return text.indexOf('\0') < 0 ? Optional.of(text) : Optional.empty();
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
-    }
+    String more = "... and " + (lines.size() - MOST_BRIEF) + " lines more";
+    return lines.size() <= MOST_BRIEF
+        ? String.join("\n", lines)
+        : String.join("\n", lines.subList(0, MOST_BRIEF)) + "\n" + more;
   }
 
   private static String diff(Stock stock, Path path, Optional<String> before, String after) {

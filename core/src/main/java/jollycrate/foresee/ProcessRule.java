@@ -10,7 +10,7 @@ import jollycrate.server.Stock;
 import jollycrate.server.Swap;
 
 /** Whether the server runs is known, and a running one was started by us. */
-final class ProcessRule implements Rule {
+public final class ProcessRule implements Rule {
   @Override
   public List<Finding> look(Scene scene) {
     List<Finding> findings = look(scene.stock(), scene.wanted().swap());
@@ -41,7 +41,7 @@ final class ProcessRule implements Rule {
    *
    * @param swap how a release takes the place of another
    */
-  static List<Finding> look(Stock stock, Swap swap) {
+  public static List<Finding> look(Stock stock, Swap swap) {
     List<Finding> findings = new ArrayList<>();
     String name = stock.server().name();
     for (String unresolved : stock.server().runtime().unresolved()) {

@@ -6,6 +6,8 @@ import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Arrays;
+import java.util.Optional;
 import jollycrate.file.Digests;
 
 /** Bytes to be put on a host, from memory or from a file beside the tool. */
@@ -54,6 +56,25 @@ public final class Content {
   /** Opens the bytes; the caller closes. */
   public InputStream open() throws IOException {
     return source.open();
+  }
+
+  /**
+   * The bytes as text; empty when they are none in UTF-8.
+   *
+   * @param most bytes; longer ones are no text either
+   */
+  public Optional<String> text(long most) {
+    if (size > most) {
+      return Optional.empty();
+    }
+    try (InputStream in = open()) {
+      byte[] bytes = in.readAllBytes();
+      String text = new String(bytes, StandardCharsets.UTF_8);
+      boolean same = Arrays.equals(bytes, text.getBytes(StandardCharsets.UTF_8));
+      return same && text.indexOf('\0') < 0 ? Optional.of(text) : Optional.empty();
+    } catch (IOException e) {
+      throw new HostException("Cannot read what is to be put: " + e.getMessage());
+    }
   }
 
   /** SHA-256 of the bytes. */

@@ -24,7 +24,12 @@ public record Wanted(
   public Wanted after(List<Piece> more) {
     List<Piece> all = new ArrayList<>(more);
     all.addAll(pieces);
-    return new Wanted(placement, List.copyOf(all), swap, refused, hidden);
+    return of(List.copyOf(all));
+  }
+
+  /** The same with other pieces. */
+  public Wanted of(List<Piece> others) {
+    return new Wanted(placement, others, swap, refused, hidden);
   }
 
   /** A value that cannot be kept. */

@@ -23,6 +23,7 @@ import jollycrate.build.Packing;
 import jollycrate.check.CheckResult;
 import jollycrate.delivery.DeliveryOutcome;
 import jollycrate.delivery.DeliveryService;
+import jollycrate.delivery.Manner;
 import jollycrate.delivery.Source;
 import jollycrate.foresee.Finding;
 import jollycrate.host.Time;
@@ -133,7 +134,7 @@ final class ShapesTrial {
               artifact,
               new Unfolded(unfolding.folder(), unfolding.stamp(name -> true)));
     } else {
-      outcome = service.deploy(application, artifact, Source.UNKNOWN, false, false);
+      outcome = service.deploy(application, artifact, Source.UNKNOWN, Manner.USUAL);
     }
     if (outcome.result() == DeliveryOutcome.Result.BLOCKED) {
       return ShapeRow.not(trial.label(), blockers(outcome));

@@ -8,6 +8,8 @@ import java.util.List;
 import java.util.Map;
 import jollycrate.delivery.DeliveryOutcome;
 import jollycrate.delivery.DeliveryOutcome.Result;
+import jollycrate.delivery.Manner;
+import jollycrate.foresee.ChangedThere;
 import jollycrate.foresee.Finding;
 import jollycrate.journal.OvertakenException;
 import jollycrate.server.Swap;
@@ -52,9 +54,9 @@ class OthersMeanwhileTest {
     Map<String, String> onlyB = both.files();
     both.deploy("a", OLD);
     assertThat(both.deploy("a", OLD).result()).isEqualTo(Result.UNCHANGED);
-    assertThat(both.service().undeploy("a", false).result()).isEqualTo(Result.REMOVED);
+    assertThat(both.service().undeploy("a", Manner.USUAL).result()).isEqualTo(Result.REMOVED);
     assertThat(both.files()).isEqualTo(onlyB);
-    both.service().undeploy("b", false);
+    both.service().undeploy("b", Manner.USUAL);
     assertThat(both.files()).isEqualTo(bare);
   }
 
@@ -78,6 +80,33 @@ class OthersMeanwhileTest {
     world.host.quietly(site, old);
     assertThat(world.control().recover().orElseThrow().result()).isEqualTo(Result.TAKEN_BACK);
     assertThat(Seen.of(world)).isEqualTo(before);
+  }
+
+  /** Neither silently kept nor silently lost; a kept change is asked about again. */
+  @Test
+  void whatSomebodyChangedInAFragmentStaysOrGoesAsAsked() {
+    for (ChangedThere.Choice choice : ChangedThere.Choice.values()) {
+      World world = new World(Swap.LIVE, releases);
+      world.deploy("a", OLD);
+      Path shared = World.FOLDER.resolve("shared.conf");
+      String ours = world.host.text(shared);
+      String byHand = ours.replace("a: anna", "a: carla");
+      assertThat(byHand).isNotEqualTo(ours);
+      world.host.quietly(shared, byHand);
+      world.manner = new Manner(false, false, choice);
+      DeliveryOutcome outcome = world.deploy("a", NEW);
+      boolean asks = choice == ChangedThere.Choice.ASK;
+      assertThat(outcome.result()).isEqualTo(asks ? Result.BLOCKED : Result.DELIVERED);
+      assertThat(outcome.findings())
+          .filteredOn(finding -> finding.subject().equals("shared.conf, 'a'"))
+          .extracting(Finding::seen)
+          .containsExactly("- anna\n+ carla");
+      assertThat(world.host.text(shared))
+          .isEqualTo(choice == ChangedThere.Choice.REPLACE ? ours : byHand);
+      world.manner = Manner.USUAL;
+      Result again = choice == ChangedThere.Choice.REPLACE ? Result.UNCHANGED : Result.BLOCKED;
+      assertThat(world.deploy("a", NEW).result()).isEqualTo(again);
+    }
   }
 
   @Test

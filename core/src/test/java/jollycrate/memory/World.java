@@ -26,6 +26,7 @@ import jollycrate.check.Answer;
 import jollycrate.check.Requester;
 import jollycrate.delivery.DeliveryOutcome;
 import jollycrate.delivery.DeliveryService;
+import jollycrate.delivery.Manner;
 import jollycrate.delivery.ServerService;
 import jollycrate.delivery.Source;
 import jollycrate.journal.Journal;
@@ -56,6 +57,9 @@ public final class World {
 
   /** How the last delivery went. */
   Optional<DeliveryOutcome> last = Optional.empty();
+
+  /** How the next deliveries go about. */
+  Manner manner = Manner.USUAL;
 
   /** What happens while the server is asked. */
   Runnable requests = () -> {};
@@ -115,9 +119,7 @@ public final class World {
       archive(file, release);
     }
     Artifact artifact = ArtifactReader.read(file);
-    last =
-        Optional.of(
-            service().deploy(application(name, file), artifact, Source.UNKNOWN, false, false));
+    last = Optional.of(service().deploy(application(name, file), artifact, Source.UNKNOWN, manner));
     return last.get();
   }
 
@@ -142,11 +144,11 @@ public final class World {
   void rollback(int delivery) {
     last =
         Optional.of(
-            service().rollback(Optional.empty(), Optional.of(delivery), Optional.empty(), false));
+            service().rollback(Optional.empty(), Optional.of(delivery), Optional.empty(), manner));
   }
 
   void undeploy(String name) {
-    last = Optional.of(service().undeploy(name, false));
+    last = Optional.of(service().undeploy(name, manner));
   }
 
   /** Whether the journal says that a delivery after the first so many was proven. */

@@ -51,18 +51,4 @@ class TwiceIT {
       assertThat(workshop.page("/spokes/style.css")).contains("#5c1f6f");
     }
   }
-
-  @Test
-  void aFileOfOursChangedByHandIsRefused() throws IOException {
-    try (Workshop workshop = Workshop.open(folder)) {
-      workshop.ok("deploy", "--to", "bench");
-      Path descriptor = workshop.server.resolve("conf/Catalina/localhost/spokes.xml");
-      String byHand = Files.readString(descriptor) + "<!-- by hand -->\n";
-      Files.writeString(descriptor, byHand);
-      workshop.edit("1.4.0", "1.5.0");
-      assertThat(workshop.ends(4, "deploy", "--to", "bench").out())
-          .contains("spokes.xml: this file of ours was changed by somebody");
-      assertThat(Files.readString(descriptor)).isEqualTo(byHand);
-    }
-  }
 }

@@ -8,6 +8,7 @@ import jollycrate.cli.options.Usage;
 import jollycrate.cli.options.WrongUsage;
 import jollycrate.cli.output.DeliveryView;
 import jollycrate.delivery.DeliveryOutcome;
+import jollycrate.delivery.Manner;
 import jollycrate.site.FinishedArtifact;
 
 /** {@code jolly deploy}. */
@@ -38,7 +39,7 @@ public final class DeployCommand implements Command {
         .takes(
             "FILE", "a finished WAR or JAR, delivered as jolly.toml describes it, if there is one")
         .needs(Option.TO)
-        .takes(Option.DRY_RUN, Option.DIFF, Option.BUILD, Option.NO_BUILD)
+        .takes(Option.DRY_RUN, Option.DIFF, Option.CHANGED_THERE, Option.BUILD, Option.NO_BUILD)
         .takes(UNDESCRIBED, PATH, STARTS_WITHIN, ON_ADMIN_PORT)
         .example("jolly deploy --to bench", "build, pack and deliver what jolly.toml describes")
         .example("jolly deploy spokes-1.4.0.war --to shop", "deliver this very file")
@@ -53,17 +54,15 @@ public final class DeployCommand implements Command {
             option.name() + " goes with FILE; [app] of jolly.toml says path and starts-within");
       }
     }
-    boolean dryRun = given.has(Option.DRY_RUN);
-    DeliveryView view = new DeliveryView(session.screen(), dryRun || given.has(Option.DIFF));
+    Manner manner = given.manner(given.has(ON_ADMIN_PORT));
+    DeliveryView view =
+        new DeliveryView(session.screen(), manner.dryRun() || given.has(Option.DIFF));
     Crate crate = session.crate(given, view);
-    boolean onAdminPort = given.has(ON_ADMIN_PORT);
     DeliveryOutcome outcome =
         given
             .operand(0)
-            .map(
-                file ->
-                    crate.deployFile(finished(given, file), given.server(), onAdminPort, dryRun))
-            .orElseGet(() -> crate.deploy(given.server(), onAdminPort, dryRun, given.build()));
+            .map(file -> crate.deployFile(finished(given, file), given.server(), manner))
+            .orElseGet(() -> crate.deploy(given.server(), manner, given.build()));
     return session.end(given, outcome);
   }
 

@@ -6,6 +6,7 @@ import jollycrate.cli.options.Option;
 import jollycrate.cli.options.Usage;
 import jollycrate.cli.options.WrongUsage;
 import jollycrate.cli.output.DeliveryView;
+import jollycrate.delivery.Manner;
 
 /** {@code jolly rollback}. */
 public final class RollbackCommand implements Command {
@@ -25,7 +26,7 @@ public final class RollbackCommand implements Command {
         .takes(
             "NUMBER", "of the delivery it came with; else the release before the one that stands")
         .needs(Option.ON)
-        .takes(Option.DRY_RUN, Option.DIFF)
+        .takes(Option.DRY_RUN, Option.DIFF, Option.CHANGED_THERE)
         .example("jolly rollback --on shop", "back to the release that stood before")
         .example("jolly rollback 12 --on shop", "to the release of delivery 12")
         .example("jolly rollback --on shop --dry-run", "only say what would be done");
@@ -34,9 +35,10 @@ public final class RollbackCommand implements Command {
   @Override
   public int run(Given given) {
     Optional<Integer> number = given.operand(0).map(RollbackCommand::number);
-    boolean dryRun = given.has(Option.DRY_RUN);
-    DeliveryView view = new DeliveryView(session.screen(), dryRun || given.has(Option.DIFF));
-    return session.end(given, session.crate(given, view).rollback(number, given.server(), dryRun));
+    Manner manner = given.manner(false);
+    DeliveryView view =
+        new DeliveryView(session.screen(), manner.dryRun() || given.has(Option.DIFF));
+    return session.end(given, session.crate(given, view).rollback(number, given.server(), manner));
   }
 
   private static int number(String text) {

@@ -4,6 +4,8 @@ import java.time.Duration;
 import java.util.Optional;
 import jollycrate.app.Durations;
 import jollycrate.build.BuildMode;
+import jollycrate.delivery.Manner;
+import jollycrate.foresee.ChangedThere;
 import picocli.CommandLine.ParseResult;
 
 /** What somebody wrote behind the name of a command. */
@@ -58,6 +60,27 @@ public final class Given {
   /** Whether a machine reads the output. */
   public boolean json() {
     return parsed.commandSpec().findOption(Option.JSON.name()) != null && has(Option.JSON);
+  }
+
+  /**
+   * How a delivery is to go about.
+   *
+   * @param onAdminPort whether it goes to the admin listener
+   */
+  public Manner manner(boolean onAdminPort) {
+    return new Manner(has(Option.DRY_RUN), onAdminPort, changedThere());
+  }
+
+  private ChangedThere.Choice changedThere() {
+    return text(Option.CHANGED_THERE)
+        .map(
+            what ->
+                switch (what) {
+                  case "keep" -> ChangedThere.Choice.KEEP;
+                  case "replace" -> ChangedThere.Choice.REPLACE;
+                  default -> throw new WrongUsage("'" + what + "' is neither 'keep' nor 'replace'");
+                })
+        .orElse(ChangedThere.Choice.ASK);
   }
 
   /** Whether the project is built first. */

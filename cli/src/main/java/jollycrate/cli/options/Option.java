@@ -19,6 +19,11 @@ public record Option(List<String> names, String label, boolean number, String pu
   public static final Option DRY_RUN =
       of("--dry-run", "show findings, steps and changes of files; change nothing");
   public static final Option DIFF = of("--diff", "show what changes in files, as unified diffs");
+  public static final Option CHANGED_THERE =
+      of(
+          "--changed-there",
+          "WHAT",
+          "what somebody changed on the server in files of ours: 'keep' or 'replace'");
   public static final Option BUILD =
       of("--build", "run [build] first; else only when sources are newer than results");
   public static final Option NO_BUILD = of("--no-build", "take what is built, whatever its age");

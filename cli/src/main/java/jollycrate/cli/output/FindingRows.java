@@ -36,7 +36,9 @@ final class FindingRows {
     screen.line(MARGIN + shown + style.strong(finding.subject()) + ": " + finding.message());
     String indent = MARGIN + " ".repeat(level.length());
     if (!finding.seen().isEmpty()) {
-      screen.line(indent + style.faint("seen  ") + finding.seen());
+      List<String> seen = finding.seen().lines().toList();
+      screen.line(indent + style.faint("seen  ") + seen.get(0));
+      seen.stream().skip(1).forEach(line -> screen.line(indent + " ".repeat(6) + line));
     }
     if (!finding.fix().isEmpty()) {
       screen.line(indent + style.faint("fix   ") + finding.fix());
