@@ -54,6 +54,7 @@ import jollycrate.site.ServerFoundation;
 import jollycrate.site.ServerRemoval;
 import jollycrate.site.ServerState;
 import jollycrate.site.Sites;
+import jollycrate.site.ValuesInForce;
 import jollycrate.trial.InPassing;
 import jollycrate.trial.LiveRun;
 import jollycrate.trial.ShapeRow;
@@ -369,6 +370,21 @@ public final class Crate {
   public List<Examination.Seen> examine(String name) {
     ServerEntry entry = descriptions.entry(name);
     return Examination.of(site(entry), server(entry).unfinished());
+  }
+
+  /** The values that count on a server, of the application that is described here and its own. */
+  public ValuesInForce values(String serverName) {
+    ServerEntry entry = descriptions.entry(serverName);
+    Path servers = descriptions.serversFile().orElseThrow();
+    ValuesInForce values =
+        ValuesInForce.of(entry, ServersFile.written(servers, serverName), secrets);
+    return descriptions.isDescribed()
+        ? values.with(
+            descriptions.application(entry),
+            descriptions.written(serverName),
+            entry.service(),
+            secrets)
+        : values;
   }
 
   /** Every described server as it stands now. */

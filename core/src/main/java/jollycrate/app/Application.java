@@ -34,7 +34,7 @@ public record Application(
         name,
         Optional.empty(),
         Making.finished(artifact, Map.of()),
-        new Context(path, startsWithin),
+        new Context(path, startsWithin, List.of()),
         List.of(),
         Access.NONE,
         Program.PLAIN,
@@ -48,11 +48,7 @@ public record Application(
 
   /** The same at a context path. */
   public Application at(String contextPath) {
-    return with(
-        version,
-        making,
-        new Context(Optional.of(contextPath), context.startsWithin()),
-        dataSources);
+    return with(version, making, context.at(contextPath), dataSources);
   }
 
   /**
@@ -94,7 +90,7 @@ public record Application(
         name,
         version,
         Making.finished(place.apply(making.artifact().orElseThrow()), making.settings()),
-        context,
+        context.from(folder),
         dataSources.stream()
             .map(source -> source.drivenBy(place.apply(source.driver())).from(folder))
             .toList(),

@@ -12,6 +12,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.function.Function;
+import java.util.stream.Stream;
 import jollycrate.pack.Shape;
 import jollycrate.secret.Reference;
 import jollycrate.secret.SecretException;
@@ -27,31 +28,59 @@ public final class ApplicationFile {
   private static final List<String> DEFAULT_SOURCES =
       List.of("src", "pom.xml", "build.gradle", "build.gradle.kts", "build.xml", "package.json");
 
+  /** Table of what differs on one server. */
+  static final String FOR = "for";
+
+  /** The tables that may differ from server to server. */
+  static final List<String> OWN =
+      List.of("app", "datasource", "env-entry", "users", "roles", "settings", "program");
+
   private final TomlFile file;
+  private final Optional<TomlFile> servers;
   private final Path folder;
   private final Section root;
   private final Function<Reference, String> values;
 
   private ApplicationFile(
-      TomlFile file, Optional<TomlTable> own, Function<Reference, String> values) {
+      TomlFile file, Optional<ForServer> own, Function<Reference, String> values) {
     this.file = file;
     this.values = values;
+    this.servers = own.flatMap(ForServer::file).map(TomlFile::parse);
     this.folder = file.path().toAbsolutePath().getParent();
-    this.root = file.root(own);
+    this.root = file.root(own.map(it -> layers(it.server())).orElse(List.of()));
   }
 
   /**
    * Reads a file as it stands for one server.
    *
-   * @param server whose per-server values override the common ones; empty for none
+   * @param own the server; empty for none
    * @param values what references to something that everybody may see stand for
    * @throws ProblemsException with everything that is wrong in it
    */
   public static Application read(
-      Path path, Optional<String> server, Function<Reference, String> values) {
-    TomlFile file = TomlFile.parse(path);
-    Optional<TomlTable> own = server.flatMap(name -> file.table("for", name));
-    return new ApplicationFile(file, own, values).read();
+      Path path, Optional<ForServer> own, Function<Reference, String> values) {
+    return new ApplicationFile(TomlFile.parse(path), own, values).read();
+  }
+
+  /**
+   * Every value that counts for one server, in the order of reading.
+   *
+   * @throws ProblemsException with everything that is wrong in it
+   */
+  public static List<Written> written(
+      Path path, ForServer own, Function<Reference, String> values) {
+    ApplicationFile read = new ApplicationFile(TomlFile.parse(path), Optional.of(own), values);
+    read.read();
+    return read.file.written();
+  }
+
+  /** The values of one server, beside it first, then those in this file. */
+  private List<Section.Layer> layers(String server) {
+    String application = file.root(List.of()).text("name").orElse("");
+    List<Section.Layer> layers = new ArrayList<>();
+    servers.flatMap(it -> it.table(FOR, server, application)).ifPresent(layers::add);
+    file.table(FOR, server).ifPresent(layers::add);
+    return layers;
   }
 
   /** The nearest file of that name, in a folder or above it. */
@@ -79,8 +108,8 @@ public final class ApplicationFile {
       root.missing("artifact", "Name a finished artifact, or describe in [pack] how to make it");
     }
     Optional<String> delivered = delivered(app, told, packs);
-    List<DataSource> dataSources = new DataSourceSection(root.section("datasource"), folder).read();
-    Program program = new ProgramSection(root.section("program"), folder, dataSources).read();
+    List<DataSource> dataSources = new DataSourceSection(root.section("datasource")).read();
+    Program program = new ProgramSection(root.section("program"), dataSources).read();
     Map<String, JsonNode> settings = settings(packs, program);
     Optional<String> path = app.text("path");
     path.map(ContextPath::fault)
@@ -100,14 +129,14 @@ public final class ApplicationFile {
             name(),
             version,
             new Making(packs, delivered, build(packs), settings, artifact),
-            new Context(path.map(ContextPath::normal), startsWithin),
+            new Context(path.map(ContextPath::normal), startsWithin, entries()),
             dataSources,
             new Access(users, roles(users)),
             program,
             checks(users));
     ownValuesAreKnown();
     root.end();
-    file.throwProblems();
+    TomlFile.throwProblems(Stream.concat(Stream.of(file), servers.stream()).toList());
     return application;
   }
 
@@ -217,9 +246,33 @@ public final class ApplicationFile {
             "a secret must not go into a page, where everybody reads it",
             "Write the value itself, or keep it on the server");
       }
-      settings.put(key, TomlJson.of(value));
+      settings.put(
+          key, TomlJson.of(value instanceof String text ? section.anchored(key, text) : value));
     }
     return settings;
+  }
+
+  private List<EnvEntry> entries() {
+    Section section = root.section("env-entry");
+    List<EnvEntry> entries = new ArrayList<>();
+    for (String name : section.keys()) {
+      Object value = section.value(name).orElseThrow();
+      Optional<String> type = EnvEntry.typeOf(value);
+      if (type.isEmpty()) {
+        section.problem(
+            name,
+            "'" + name + "' is no text, number, true or false",
+            "Write one value, like \"workshop/bays\" = 4");
+      }
+      String text = value instanceof String one ? section.anchored(name, one) : "" + value;
+      entries.add(
+          new EnvEntry(
+              name,
+              text,
+              type.orElse(""),
+              value instanceof String ? Reference.of(text, folder) : Optional.empty()));
+    }
+    return entries;
   }
 
   private List<User> users() {
@@ -231,10 +284,10 @@ public final class ApplicationFile {
       Optional<Reference> password = Optional.empty();
       if (table) {
         Section inner = section.section(name);
-        password = inner.reference("existing", folder);
+        password = inner.reference("existing");
         inner.end();
       } else if (!there) {
-        password = section.reference(name, folder);
+        password = section.reference(name);
       }
       users.add(new User(name, there, password));
     }
@@ -267,10 +320,10 @@ public final class ApplicationFile {
   }
 
   private void ownValuesAreKnown() {
-    Section own = root.section("for");
+    Section own = root.section(FOR);
     for (String server : own.keys()) {
       Section values = own.section(server);
-      List.of("app", "datasource", "users", "roles", "settings", "program").forEach(values::has);
+      OWN.forEach(values::has);
       values.end();
     }
   }

@@ -19,11 +19,9 @@ final class DataSourceSection {
   private static final int MOST_CONNECTIONS = 10;
 
   private final Section all;
-  private final Path folder;
 
-  DataSourceSection(Section all, Path folder) {
+  DataSourceSection(Section all) {
     this.all = all;
-    this.folder = folder;
   }
 
   List<DataSource> read() {
@@ -54,7 +52,7 @@ final class DataSourceSection {
             name,
             url.orElse(""),
             section.text("user").orElse(""),
-            section.reference("password", folder),
+            section.reference("password"),
             driver(section, driver.orElse("unnamed")),
             section.text("driver-class"),
             (int) most,
@@ -65,7 +63,7 @@ final class DataSourceSection {
 
   /** The archive of a driver: a path, one that begins with {@code ~}, or a pattern for one file. */
   private Path driver(Section section, String written) {
-    Path named = folder.resolve(written.replaceFirst("^~/", HOME)).normalize();
+    Path named = section.folder("driver").resolve(written.replaceFirst("^~/", HOME)).normalize();
     if (!written.contains("*")) {
       return named;
     }

@@ -15,16 +15,24 @@ import jollycrate.secret.Reference;
 public record Descriptions(Path folder, Function<Reference, String> values) {
   /** The application, with per-server values over the common ones. */
   public Application application(Optional<String> server) {
-    Path file =
-        ApplicationFile.findUpwards(folder, ApplicationFile.NAME)
-            .orElseThrow(
-                () ->
-                    new NotDescribedException(
-                        "Cannot find jolly.toml in '"
-                            + folder
-                            + "' or above. Go to your"
-                            + " project's folder, or name a file: jolly deploy FILE.war --to NAME"));
-    return ApplicationFile.read(file, server, values);
+    return ApplicationFile.read(
+        file(), server.map(name -> new ForServer(name, serversFile())), values);
+  }
+
+  /** Every value of the application that counts for a server. */
+  public List<Written> written(String server) {
+    return ApplicationFile.written(file(), new ForServer(server, serversFile()), values);
+  }
+
+  private Path file() {
+    return ApplicationFile.findUpwards(folder, ApplicationFile.NAME)
+        .orElseThrow(
+            () ->
+                new NotDescribedException(
+                    "Cannot find jolly.toml in '"
+                        + folder
+                        + "' or above. Go to your"
+                        + " project's folder, or name a file: jolly deploy FILE.war --to NAME"));
   }
 
   /** Whether an application is described here. */

@@ -1,8 +1,10 @@
 package jollycrate.app;
 
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import jollycrate.secret.Reference;
 
 /**
  * The Java virtual machine that a server is given.
@@ -26,9 +28,30 @@ public record Jvm(Optional<Path> home, String memory, List<String> options) {
     if (!isSize(memory)) {
       section.problem("memory", "'" + memory + "' is no size", "Write it like \"256m\" or \"1g\"");
     }
-    List<String> options = section.arguments("java-options");
+    List<String> options = new ArrayList<>(section.arguments("java-options"));
     options.forEach(option -> mustBeOption(section, option));
-    return new Jvm(section.text("java").map(at -> folder.resolve(at).normalize()), memory, options);
+    options.addAll(properties(section.section("properties"), folder));
+    return new Jvm(
+        section.text("java").map(at -> folder.resolve(at).normalize()),
+        memory,
+        List.copyOf(options));
+  }
+
+  private static List<String> properties(Section section, Path folder) {
+    List<String> options = new ArrayList<>();
+    for (String name : section.keys()) {
+      String value = section.text(name).orElse("");
+      if (name.matches("(?:jolly|catalina)\\..*")) {
+        section.problem(name, "jolly itself gives '" + name + "'", "Remove it");
+      } else if (Reference.of(value, folder).isPresent()) {
+        section.problem(
+            name,
+            "everybody on the machine can read system properties",
+            "Hand a secret over in 'variables'");
+      }
+      options.add("-D" + name + "=" + value);
+    }
+    return options;
   }
 
   /** Whether a text is a size as the JVM takes it. */

@@ -22,12 +22,10 @@ final class ProgramSection {
   private static final Map<String, Boolean> RESTARTS = Map.of("never", false, "on-crash", true);
 
   private final Section section;
-  private final Path folder;
   private final List<DataSource> dataSources;
 
-  ProgramSection(Section section, Path folder, List<DataSource> dataSources) {
+  ProgramSection(Section section, List<DataSource> dataSources) {
     this.section = section;
-    this.folder = folder;
     this.dataSources = dataSources;
   }
 
@@ -118,7 +116,8 @@ final class ProgramSection {
 
   private Optional<Program.SettingsFile> settings() {
     Optional<String> name = inside("settings-file");
-    Optional<Path> copied = section.text("settings-from").map(folder::resolve);
+    Optional<Path> copied =
+        section.text("settings-from").map(section.folder("settings-from")::resolve);
     if (name.isEmpty() && copied.isPresent()) {
       name = Optional.of(copied.get().getFileName().toString());
     }

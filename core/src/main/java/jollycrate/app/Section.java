@@ -18,24 +18,60 @@ import org.tomlj.TomlTable;
  * asked for is known; what else stands there is reported by {@link #end}.
  */
 final class Section {
-  private final TomlFile file;
+  private static final String FILE = "file:";
+
+  private final TomlFile common;
   private final String name;
-  private final List<TomlTable> layers;
-  private final TomlPosition position;
+  private final List<Layer> layers;
+  private final Place begin;
   private final Set<String> known = new LinkedHashSet<>();
 
-  Section(TomlFile file, String name, List<TomlTable> layers, TomlPosition position) {
-    this.file = file;
+  /** A table of one file; several lie over each other, the one that counts first. */
+  record Layer(TomlFile file, TomlTable table) {
+    private boolean has(String key) {
+      return table.contains(List.of(key));
+    }
+
+    private Object get(String key) {
+      return table.get(List.of(key));
+    }
+
+    private Place place(String key) {
+      return new Place(file, table.inputPositionOf(List.of(key)));
+    }
+  }
+
+  /** Where something stands. */
+  private record Place(TomlFile file, TomlPosition position) {
+    void problem(String message, String fix) {
+      file.problem(position, message, fix);
+    }
+
+    @Override
+    public String toString() {
+      return file.path() + ":" + position.line();
+    }
+  }
+
+  /** A whole file, of which the last layer is. */
+  static Section root(List<Layer> layers) {
+    Layer common = layers.get(layers.size() - 1);
+    Place begin = new Place(common.file, TomlPosition.positionAt(1, 1));
+    return new Section(common.file, "", layers, begin);
+  }
+
+  private Section(TomlFile common, String name, List<Layer> layers, Place begin) {
+    this.common = common;
     this.name = name;
     this.layers = layers;
-    this.position = position;
+    this.begin = begin;
   }
 
   /** Every key of every layer, in order. */
   Set<String> keys() {
     Set<String> keys = new LinkedHashSet<>();
     for (int layer = layers.size() - 1; layer >= 0; layer--) {
-      keys.addAll(layers.get(layer).keySet());
+      keys.addAll(layers.get(layer).table.keySet());
     }
     return keys;
   }
@@ -44,7 +80,7 @@ final class Section {
   Set<String> keysOf(Class<?> type) {
     Set<String> found = new LinkedHashSet<>();
     for (String key : keys()) {
-      if (layerOf(key).map(layer -> layer.get(List.of(key))).filter(type::isInstance).isPresent()) {
+      if (layerOf(key).map(layer -> layer.get(key)).filter(type::isInstance).isPresent()) {
         found.add(key);
       }
     }
@@ -58,7 +94,31 @@ final class Section {
 
   Optional<Object> value(String key) {
     known.add(key);
-    return layerOf(key).map(layer -> layer.get(List.of(key)));
+    Optional<Layer> layer = layerOf(key);
+    layer.filter(it -> !isTables(it.get(key))).ifPresent(it -> wrote(key, it));
+    return layer.map(it -> it.get(key));
+  }
+
+  private static boolean isTables(Object value) {
+    return value instanceof TomlTable
+        || value instanceof TomlArray array
+            && array.toList().stream().anyMatch(TomlTable.class::isInstance);
+  }
+
+  private void wrote(String key, Layer counts) {
+    List<String> overrides =
+        layers.stream()
+            .filter(layer -> layer != counts && layer.has(key))
+            .map(layer -> layer.place(key).toString())
+            .toList();
+    String value = TomlJson.of(counts.get(key)).toString();
+    common.wrote(new Written(path(key), value, counts.place(key).toString(), overrides));
+  }
+
+  /** The folder that paths in a value start from: that of the file in which it stands. */
+  Path folder(String key) {
+    Path file = layerOf(key).map(Layer::file).orElse(begin.file).path();
+    return file.toAbsolutePath().getParent();
   }
 
   Optional<String> text(String key) {
@@ -129,13 +189,20 @@ final class Section {
   }
 
   /**
-   * Where a password stands.
-   *
-   * @param folder what a path in it starts from
+   * A text that may be a reference to a file: one from another file than the common values is made
+   * absolute, as paths in it start from there.
    */
-  Optional<Reference> reference(String key, Path folder) {
+  String anchored(String key, String text) {
+    Path usual = common.path().toAbsolutePath().getParent();
+    boolean relative = text.startsWith(FILE) && !folder(key).equals(usual);
+    return relative ? FILE + folder(key).resolve(text.substring(FILE.length())) : text;
+  }
+
+  /** Where a password stands. */
+  Optional<Reference> reference(String key) {
     Optional<String> text = text(key);
-    Optional<Reference> reference = text.flatMap(written -> Reference.of(written, folder));
+    Optional<Reference> reference =
+        text.flatMap(written -> Reference.of(anchored(key, written), folder(key)));
     if (text.isPresent() && reference.isEmpty()) {
       problem(
           key,
@@ -148,42 +215,44 @@ final class Section {
   /** The table of that name, empty when it is not written. */
   Section section(String key) {
     known.add(key);
-    List<TomlTable> inner = new ArrayList<>();
-    TomlPosition place = position;
-    for (TomlTable layer : layers) {
-      Object value = layer.get(List.of(key));
+    List<Layer> inner = new ArrayList<>();
+    Place place = begin;
+    for (Layer layer : layers) {
+      Object value = layer.get(key);
       if (value instanceof TomlTable table) {
-        place = inner.isEmpty() ? layer.inputPositionOf(List.of(key)) : place;
-        inner.add(table);
+        place = inner.isEmpty() ? layer.place(key) : place;
+        inner.add(new Layer(layer.file, table));
       } else if (value != null) {
-        file.problem(
-            layer.inputPositionOf(List.of(key)),
-            "'" + key + "' is no table",
-            "Write a table " + "[" + path(key) + "]");
+        layer
+            .place(key)
+            .problem("'" + key + "' is no table", "Write a table " + "[" + path(key) + "]");
       }
     }
-    return new Section(file, path(key), inner, place);
+    return new Section(common, path(key), inner, place);
   }
 
   /** The table of that name as the topmost layer has it: per-server values replace it whole. */
   Section topmost(String key) {
     Section inner = section(key);
-    return new Section(file, inner.name, inner.layers.stream().limit(1).toList(), inner.position);
+    return new Section(common, inner.name, inner.layers.stream().limit(1).toList(), inner.begin);
   }
 
   /** The table of that name laid over this one. */
   Section over(String key) {
     Section inner = section(key);
-    List<TomlTable> all = new ArrayList<>(inner.layers);
+    List<Layer> all = new ArrayList<>(inner.layers);
     all.addAll(layers);
-    return new Section(file, inner.name, all, inner.position);
+    return new Section(common, inner.name, all, inner.begin);
   }
 
   /** Where a key stands, else where its table begins. */
   Problem place(String key) {
-    TomlPosition place =
-        layerOf(key).map(layer -> layer.inputPositionOf(List.of(key))).orElse(position);
-    return new Problem(file.path(), place.line(), place.column(), "", "");
+    Place place = placeOf(key);
+    return new Problem(place.file.path(), place.position.line(), place.position.column(), "", "");
+  }
+
+  private Place placeOf(String key) {
+    return layerOf(key).map(layer -> layer.place(key)).orElse(begin);
   }
 
   /** The tables of an array {@code [[key]]}. */
@@ -193,10 +262,12 @@ final class Section {
       return List.of();
     }
     List<Section> sections = new ArrayList<>();
+    TomlFile file = placeOf(key).file;
     if (value.get() instanceof TomlArray array) {
       for (int i = 0; i < array.size(); i++) {
         if (array.get(i) instanceof TomlTable table) {
-          sections.add(new Section(file, path(key), List.of(table), array.inputPositionOf(i)));
+          Place place = new Place(file, array.inputPositionOf(i));
+          sections.add(new Section(common, path(key), List.of(new Layer(file, table)), place));
         }
       }
       if (sections.size() == array.size()) {
@@ -213,20 +284,19 @@ final class Section {
 
   /** Says that a key which is needed is not there. */
   void missing(String key, String fix) {
-    file.problem(position, "'" + path(key) + "' is missing", fix);
+    begin.problem("'" + path(key) + "' is missing", fix);
   }
 
   void problem(String key, String message, String fix) {
-    Problem place = place(key);
-    file.problem(TomlPosition.positionAt(place.line(), place.column()), message, fix);
+    placeOf(key).problem(message, fix);
   }
 
   /** Reports every key that nobody asked for. */
   void end() {
-    for (TomlTable layer : layers) {
-      for (String key : layer.keySet()) {
+    for (Layer layer : layers) {
+      for (String key : layer.table.keySet()) {
         if (!known.contains(key)) {
-          file.problem(layer.inputPositionOf(List.of(key)), unknown(key), fixFor(key, known));
+          layer.place(key).problem(unknown(key), fixFor(key, known));
         }
       }
     }
@@ -251,8 +321,8 @@ final class Section {
     return value.map(type::cast);
   }
 
-  private Optional<TomlTable> layerOf(String key) {
-    return layers.stream().filter(layer -> layer.contains(List.of(key))).findFirst();
+  private Optional<Layer> layerOf(String key) {
+    return layers.stream().filter(layer -> layer.has(key)).findFirst();
   }
 
   private String path(String key) {

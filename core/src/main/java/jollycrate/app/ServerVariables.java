@@ -31,7 +31,7 @@ public record ServerVariables(List<String> passed, Map<String, String> given, Pa
         section.problem(
             name, "'" + name + "' is no name of a variable", "Use letters, digits and _");
       }
-      section.text(name).ifPresent(value -> variables.put(name, value));
+      section.text(name).ifPresent(value -> variables.put(name, section.anchored(name, value)));
     }
     section.end();
     return variables;

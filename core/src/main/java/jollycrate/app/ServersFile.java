@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Predicate;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -49,8 +50,26 @@ public final class ServersFile {
    * @throws ProblemsException with everything that is wrong in it
    */
   public static List<ServerEntry> read(Path path) {
+    return read(TomlFile.parse(path), path);
+  }
+
+  /**
+   * Every value that is written for a server, with its key inside the server's table.
+   *
+   * @throws ProblemsException with everything that is wrong in the file
+   */
+  public static List<Written> written(Path path, String name) {
     TomlFile file = TomlFile.parse(path);
-    Section root = file.root(Optional.empty());
+    read(file, path);
+    String table = "server." + name + ".";
+    return file.written().stream()
+        .filter(value -> value.key().startsWith(table))
+        .map(value -> value.in(value.key().substring(table.length())))
+        .toList();
+  }
+
+  private static List<ServerEntry> read(TomlFile file, Path path) {
+    Section root = file.root(List.of());
     Section servers = root.section("server");
     List<ServerEntry> entries = new ArrayList<>();
     for (String name : servers.keys()) {
@@ -68,9 +87,25 @@ public final class ServersFile {
         entries.add(entry);
       }
     }
+    ownValuesAreKnown(root.section(ApplicationFile.FOR), servers.keys());
     root.end();
     file.throwProblems();
     return entries;
+  }
+
+  /** What stands there for an application is read with its description; its tables are known. */
+  private static void ownValuesAreKnown(Section own, Set<String> servers) {
+    for (String server : own.keys()) {
+      if (!servers.contains(server)) {
+        own.problem(server, "there is no [server." + server + "]", Section.fixFor(server, servers));
+      }
+      Section applications = own.section(server);
+      for (String application : applications.keys()) {
+        Section values = applications.section(application);
+        ApplicationFile.OWN.forEach(values::has);
+        values.end();
+      }
+    }
   }
 
   private static ServerEntry entry(String name, Section section, Path folder) {

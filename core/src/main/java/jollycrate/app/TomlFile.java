@@ -7,7 +7,9 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -27,6 +29,7 @@ final class TomlFile {
   private final Path path;
   private final TomlParseResult content;
   private final List<Problem> problems = new ArrayList<>();
+  private final Map<String, Written> written = new LinkedHashMap<>();
 
   private TomlFile(Path path, TomlParseResult content) {
     this.path = path;
@@ -100,20 +103,32 @@ final class TomlFile {
     return new ProblemsException(List.of(new Problem(path, 1, 1, message, "")));
   }
 
-  /** The whole file, with per-server values laid over it when given. */
-  Section root(Optional<TomlTable> own) {
-    List<TomlTable> layers = new ArrayList<>();
-    own.ifPresent(layers::add);
-    layers.add(content);
-    return new Section(this, "", layers, TomlPosition.positionAt(1, 1));
+  /** The whole file, with per-server values laid over it, those that count first. */
+  Section root(List<Section.Layer> own) {
+    List<Section.Layer> layers = new ArrayList<>(own);
+    layers.add(new Section.Layer(this, content));
+    return Section.root(layers);
   }
 
-  /** The table at {@code outer.inner}, whose names may hold dots. */
-  Optional<TomlTable> table(String outer, String inner) {
-    return content.get(List.of(outer)) instanceof TomlTable table
-            && table.get(List.of(inner)) instanceof TomlTable found
-        ? Optional.of(found)
+  /** The table under names that may hold dots; empty when there is none. */
+  Optional<Section.Layer> table(String... names) {
+    Object found = content;
+    for (String name : names) {
+      found = found instanceof TomlTable table ? table.get(List.of(name)) : null;
+    }
+    return found instanceof TomlTable table
+        ? Optional.of(new Section.Layer(this, table))
         : Optional.empty();
+  }
+
+  /** A value was read that counts. */
+  void wrote(Written value) {
+    written.putIfAbsent(value.key(), value);
+  }
+
+  /** Every value that was read, in the order of reading. */
+  List<Written> written() {
+    return List.copyOf(written.values());
   }
 
   Path path() {
@@ -134,9 +149,18 @@ final class TomlFile {
   }
 
   void throwProblems() {
-    if (!problems.isEmpty()) {
-      problems.sort(Comparator.comparingInt(Problem::line).thenComparingInt(Problem::column));
-      throw new ProblemsException(problems);
+    throwProblems(List.of(this));
+  }
+
+  /** Everything that is wrong in these files, file by file. */
+  static void throwProblems(List<TomlFile> files) {
+    List<Problem> all = new ArrayList<>();
+    for (TomlFile file : files) {
+      file.problems.sort(Comparator.comparingInt(Problem::line).thenComparingInt(Problem::column));
+      all.addAll(file.problems);
+    }
+    if (!all.isEmpty()) {
+      throw new ProblemsException(all);
     }
   }
 }

@@ -75,6 +75,7 @@ public record Artifact(
    * @param servlets the servlet API it is made for
    * @param endpoints what answers, as far as servlets are declared
    * @param dataSources JNDI names of data sources it declares, below {@code java:comp/env/}
+   * @param envEntries environment entries it declares
    * @param roles security roles it declares
    * @param contextXml its {@code META-INF/context.xml}, empty when there is none
    */
@@ -82,6 +83,7 @@ public record Artifact(
       ServletApi servlets,
       List<Endpoint> endpoints,
       List<Declared> dataSources,
+      List<DeclaredEntry> envEntries,
       SortedSet<String> roles,
       Optional<XmlText> contextXml) {
     /** The namespaces of the servlet API it uses. */
@@ -96,6 +98,16 @@ public record Artifact(
    * @param where entry, with line when it is a descriptor
    */
   public record Declared(String name, String where) {}
+
+  /**
+   * An environment entry that the artifact declares.
+   *
+   * @param name below {@code java:comp/env/}
+   * @param type class of its value; empty when it is not said
+   * @param valued whether a value stands beside it
+   * @param where entry with line
+   */
+  public record DeclaredEntry(String name, String type, boolean valued, String where) {}
 
   /**
    * How an archive is built up.

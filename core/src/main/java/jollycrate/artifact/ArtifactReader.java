@@ -137,6 +137,7 @@ public final class ArtifactReader {
             servlets,
             descriptors.endpoints(),
             descriptors.dataSources(),
+            descriptors.entries(),
             descriptors.roles(),
             contextXml),
         layout(),

@@ -15,6 +15,7 @@ final class WebDescriptors {
   private static final String ENVIRONMENT = "java:comp/env/";
 
   private final List<Artifact.Declared> dataSources = new ArrayList<>();
+  private final List<Artifact.DeclaredEntry> entries = new ArrayList<>();
   private final SortedSet<String> roles = new TreeSet<>();
   private final List<Artifact.Endpoint> endpoints = new ArrayList<>();
   private final List<Artifact.Endpoint> annotated = new ArrayList<>();
@@ -42,6 +43,9 @@ final class WebDescriptors {
         declare(
             reference.childText("res-ref-name"), entry + ":" + document.lineOf(reference.start()));
       }
+    }
+    for (XmlElement declared : root.children("env-entry")) {
+      declareEntry(declared, entry + ":" + document.lineOf(declared.start()));
     }
     complete |= root.name().equals("web-app") && root.value("metadata-complete", "").equals("true");
     readServlets(entry, document);
@@ -143,6 +147,20 @@ final class WebDescriptors {
     if (!name.isEmpty() && !name.startsWith("java:") && !known) {
       dataSources.add(new Artifact.Declared(name, where));
     }
+  }
+
+  private void declareEntry(XmlElement entry, String where) {
+    String name = entry.childText("env-entry-name");
+    boolean known = entries.stream().anyMatch(declared -> declared.name().equals(name));
+    if (!name.isEmpty() && !known) {
+      boolean valued = !entry.children("env-entry-value").isEmpty();
+      entries.add(
+          new Artifact.DeclaredEntry(name, entry.childText("env-entry-type"), valued, where));
+    }
+  }
+
+  List<Artifact.DeclaredEntry> entries() {
+    return List.copyOf(entries);
   }
 
   List<Artifact.Declared> dataSources() {

@@ -17,8 +17,9 @@ final class HiddenValues {
       Pattern.compile(
           "(?i)[\\w.-]*" + SecretNames.PART + "[\\w.-]*\\s*=\\s*(?:\"([^\"]*)\"|'([^']*)')");
 
-  /** A line of ours that says by itself that its value is secret. */
-  private static final Pattern MARKED = Pattern.compile("(?m)^secret\\.[^=\\n]*=(.+)$");
+  /** What says by itself that its value is secret: a line of ours, or an element. */
+  private static final Pattern MARKED =
+      Pattern.compile("(?m)^secret\\.[^=\\n]*=(.+)$|description=\"secret\"\\s+value=\"([^\"]+)\"");
 
   private HiddenValues() {}
 
@@ -27,8 +28,9 @@ final class HiddenValues {
     Matcher matcher = NAMED.matcher(text);
     Matcher marked = MARKED.matcher(text);
     while (marked.find()) {
-      secrets.hide(marked.group(1), Secrets.HIDDEN);
-      secrets.hide(unescaped(marked.group(1)), Secrets.HIDDEN);
+      String value = marked.group(1) == null ? marked.group(2) : marked.group(1);
+      secrets.hide(value, Secrets.HIDDEN);
+      secrets.hide(unescaped(value), Secrets.HIDDEN);
     }
     while (matcher.find()) {
       String value = matcher.group(1) == null ? matcher.group(2) : matcher.group(1);

@@ -69,6 +69,9 @@ final class Passwords {
             application.making().settings().values().stream().flatMap(Passwords::texts))
         .flatMap(text -> Reference.of(text, folder).stream())
         .forEach(reference -> resolved(reference).ifPresent(value -> values.put(reference, value)));
+    application.context().entries().stream()
+        .flatMap(entry -> entry.secret().stream())
+        .forEach(reference -> resolved(reference).ifPresent(value -> values.put(reference, value)));
     return values;
   }
 

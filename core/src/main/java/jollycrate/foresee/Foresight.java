@@ -10,6 +10,7 @@ public final class Foresight {
           new ProcessRule(),
           new ArtifactRule(),
           new DataSourceRule(),
+          new EntryRule(),
           new UserRule(),
           new PlaceRule(),
           new PieceRule(),

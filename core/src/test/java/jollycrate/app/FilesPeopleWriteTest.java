@@ -105,12 +105,70 @@ class FilesPeopleWriteTest {
                 [for.shop.app]
                 path = "/other"
                 """);
-    Application common = ApplicationFile.read(file, Optional.of("bench"), Reference::text);
-    Application own = ApplicationFile.read(file, Optional.of("shop"), Reference::text);
+    Application common =
+        ApplicationFile.read(
+            file, Optional.of(new ForServer("bench", Optional.empty())), Reference::text);
+    Application own =
+        ApplicationFile.read(
+            file, Optional.of(new ForServer("shop", Optional.empty())), Reference::text);
     assertThat(common.dataSources().get(0).url()).isEqualTo("jdbc:h2:mem:a");
     assertThat(own.dataSources().get(0).url()).isEqualTo("jdbc:h2:mem:b");
     assertThat(own.dataSources().get(0).driver()).isEqualTo(folder.resolve("d.jar"));
     assertThat(own.context().path()).contains("/other");
+  }
+
+  /** Values beside the server count most; their paths start from the file that they stand in. */
+  @Test
+  void valuesBesideTheServerCountMost() throws IOException {
+    Path file =
+        write(
+            BASE
+                + """
+                [datasource.x]
+                url = "jdbc:h2:mem:a"
+                driver = "d.jar"
+                password = "file:pw"
+                pool = { max = 2, wait = "1s" }
+                [env-entry]
+                bays = 4
+                [for.bench.env-entry]
+                bays = 5
+                key = "file:key"
+                """);
+    Path team = Files.createDirectory(folder.resolve("team"));
+    Path servers = team.resolve("servers.toml");
+    String described = "[server.bench]\nfolder = 'x'\nhttp = 1\nadmin = 2\n";
+    Files.writeString(
+        servers,
+        described
+            + """
+            [for.bench.shop.env-entry]
+            bays = 6
+            [for.bench.shop.datasource.x]
+            driver = "e.jar"
+            password = "file:pw"
+            pool.max = 3
+            """);
+    ForServer bench = new ForServer("bench", Optional.of(servers));
+    Application read = ApplicationFile.read(file, Optional.of(bench), Reference::text);
+    assertThat(read.context().entries()).extracting(EnvEntry::value).contains("6", "file:key");
+    DataSource source = read.dataSources().get(0);
+    assertThat(source.driver()).isEqualTo(team.resolve("e.jar"));
+    assertThat(source.password().orElseThrow().text()).isEqualTo("file:" + team.resolve("pw"));
+    assertThat(source.most()).isEqualTo(3);
+    assertThat(source.patience()).hasSeconds(1);
+    assertThat(ApplicationFile.written(file, bench, Reference::text))
+        .contains(
+            new Written("env-entry.bays", "6", servers + ":6", List.of(file + ":11", file + ":9")));
+    assertThat(ServersFile.read(servers)).hasSize(1);
+
+    Files.writeString(
+        servers, described + "[for.bench.shop.app]\npth = 1\n[for.benc.shop]\nap.x = 1\n");
+    assertThatThrownBy(() -> ApplicationFile.read(file, Optional.of(bench), Reference::text))
+        .hasMessageContaining(servers + ":6:1: unknown key 'pth' in [app]");
+    assertThatThrownBy(() -> ServersFile.read(servers))
+        .hasMessageContaining(servers + ":7:1: there is no [server.benc]. Did you mean 'bench'?")
+        .hasMessageContaining(servers + ":8:1: unknown key 'ap' in [for.benc.shop]");
   }
 
   @Test

@@ -52,6 +52,71 @@ class ValuesIT {
     }
   }
 
+  /** With the type that the artifact declares, else the one that the value has. */
+  @Test
+  void environmentEntriesAreLookedUpAsTheyWereWritten() throws IOException {
+    String prints =
+        """
+        try {
+          var env = (javax.naming.Context) new javax.naming.InitialContext().lookup("java:comp/env");
+          for (String name : new String[] {"text", "bays", "open", "long", "letter"}) {
+            Object value = env.lookup(name);
+            response.getWriter().println(name + " " + value.getClass().getSimpleName() + " "
+                + value.toString().codePoints().boxed().toList());
+          }
+          response.getWriter().println(env.lookup("mail/password").toString().length());
+        } catch (javax.naming.NamingException e) {
+          response.getWriter().println(e);
+        }
+        """;
+    String declared = "<env-entry><env-entry-name>%s</env-entry-name>%s</env-entry>";
+    Path war =
+        Wars.with(
+                folder,
+                Wars.servlet("Prints", "/"),
+                declared.formatted("long", "<env-entry-type>java.lang.Long</env-entry-type>"),
+                declared.formatted(
+                    "letter", "<env-entry-type>java.lang.Character</env-entry-type>"),
+                declared.formatted(
+                    "bays",
+                    "<env-entry-type>java.lang.Integer</env-entry-type>"
+                        + "<env-entry-value>1</env-entry-value>"),
+                declared.formatted("lost", "<env-entry-type>java.lang.String</env-entry-type>"))
+            .source("Prints", Wars.servletSource("Prints", prints))
+            .write("prints.war");
+    try (Workshop workshop = Workshop.open(folder)) {
+      Path file = workshop.folder.resolve("jolly.toml");
+      String text = "a<&\"'> ü \\u0041";
+      String head = "name = \"prints\"\nartifact = \"%s\"\n[env-entry]\n".formatted(war);
+      String values =
+          "text = \"a<&\\\"'> ü \\\\u0041\"\nbays = 4\nopen = true\nlong = 7\nletter = \"x\"\n";
+      Files.writeString(file, head + values.replace("= 7", "= 7.5"));
+      assertThat(workshop.ends(4, "deploy", "--to", "bench").out())
+          .contains("blocker long: '7.5' is no java.lang.Long", "WEB-INF/web.xml:")
+          .contains("warn    lost: this environment entry has no value");
+      Files.writeString(file, head + values + "\"mail/password\" = \"env:SPOKES_DB_PASSWORD\"\n");
+      workshop.edit(
+          workshop.folder.resolve("servers.toml"),
+          "[server.bench]",
+          "[for.bench.prints.env-entry]\nbays = 5\n\n[server.bench]");
+      workshop.program.with("SPOKES_DB_PASSWORD", PASSWORD.replace("${", "{"));
+      String told = workshop.ends(0, "deploy", "--to", "bench", "--diff").all();
+      assertThat(told).contains("<Environment name=\"bays\"").doesNotContain("user.name");
+      assertThat(workshop.page("/prints/"))
+          .contains("text String " + text.codePoints().boxed().toList())
+          .contains("bays Integer [53]", "open Boolean", "long Long [55]", "letter Character [120]")
+          .contains("\n" + (PASSWORD.length() - 1));
+      assertThat(workshop.ok("deploy", "--to", "bench")).contains("Unchanged");
+      assertThat(workshop.ok("settings", "--on", "bench"))
+          .containsPattern("env-entry.bays +5 +servers.toml:\\d+, over jolly.toml:5")
+          .containsPattern("env-entry.\"mail/password\" +\"env:SPOKES_DB_PASSWORD\" ")
+          .containsPattern("app.path +\"/prints\" +usual");
+      workshop.program.with("SPOKES_DB_PASSWORD", "another");
+      String undeploy = workshop.ends(0, "undeploy", "--from", "bench", "--diff").all();
+      assertThat(undeploy).contains("-  <Environment").doesNotContain("user.name");
+    }
+  }
+
   /** Texts of our records, and of every file that others than its owner may read. */
   private static List<String> recordsAndOpenFiles(Path server) throws IOException {
     List<String> texts = new ArrayList<>();

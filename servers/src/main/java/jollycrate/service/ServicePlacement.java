@@ -63,6 +63,15 @@ final class ServicePlacement {
     int port = port();
     Pieces made = pieces(port);
     onlyOne();
+    application
+        .context()
+        .entries()
+        .forEach(
+            entry ->
+                refuse(
+                    "[env-entry] " + entry.name(),
+                    "a program of its own has no java:comp/env to find it in",
+                    "Give it in [settings], or in 'variables' of [program]"));
     for (int held : server.ports().all()) {
       stock.text(files.run(held)).map(RunText::secretsIn).stream()
           .flatMap(List::stream)

@@ -25,6 +25,9 @@ final class ContextDescriptor {
   private static final String EMPTY =
       "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<Context>\n</Context>\n";
 
+  private static final String ENTRY = "Environment";
+  private static final String SECRET = "secret";
+
   private final XmlDocument document;
   private final XmlElement context;
   private final List<Splice> splices = new ArrayList<>();
@@ -113,7 +116,30 @@ final class ContextDescriptor {
 
   /** A resource in place of one of that name. */
   void resource(String name, String element) {
-    for (XmlElement there : context.children("Resource")) {
+    inPlaceOf("Resource", name, element);
+  }
+
+  /**
+   * An environment entry in place of one of that name; what web.xml says for it does not count.
+   *
+   * @param secret whether people must not see its value
+   */
+  void entry(String name, String type, String value, boolean secret) {
+    inPlaceOf(
+        ENTRY,
+        name,
+        "<Environment name=\""
+            + XmlDocument.escape(name)
+            + "\" type=\""
+            + XmlDocument.escape(type)
+            + "\" override=\"false\""
+            + (secret ? "\n               description=\"" + SECRET + "\" value=\"" : " value=\"")
+            + XmlDocument.escape(value)
+            + "\"/>");
+  }
+
+  private void inPlaceOf(String kind, String name, String element) {
+    for (XmlElement there : context.children(kind)) {
       if (there.value("name", "").equals(name)) {
         splices.add(new Splice(there.start(), there.end(), ""));
       }
@@ -159,6 +185,9 @@ final class ContextDescriptor {
   }
 
   private static void collect(XmlElement element, Map<String, String> secrets) {
+    if (element.name().equals(ENTRY) && element.value("description", "").equals(SECRET)) {
+      secrets.put(element.value("value", ""), Secrets.HIDDEN);
+    }
     for (XmlAttribute attribute : element.attributes()) {
       if (SecretNames.match(attribute.name()) && !attribute.value().isEmpty()) {
         secrets.put(attribute.value(), Secrets.HIDDEN);

@@ -12,6 +12,7 @@ import java.util.Optional;
 import java.util.Set;
 import jollycrate.app.Application;
 import jollycrate.app.DataSource;
+import jollycrate.app.EnvEntry;
 import jollycrate.artifact.Artifact;
 import jollycrate.artifact.ArtifactReader;
 import jollycrate.file.Digests;
@@ -90,6 +91,7 @@ final class TomcatPlacement {
     descriptor.libraries(drivers());
     users(descriptor);
     application.dataSources().forEach(source -> dataSource(descriptor, source));
+    application.context().entries().forEach(entry -> entry(descriptor, entry));
     refuseExpandable("the server's folder", server.folder().toString(), "Use another folder");
     byte[] text = descriptor.text().bytes();
     hidden.putAll(ContextDescriptor.secretsIn(text));
@@ -218,6 +220,19 @@ final class TomcatPlacement {
     refuseExpandable("'user' of " + source.jndiName(), source.user(), fix);
     String password = order.databasePasswords().getOrDefault(source.jndiName(), "");
     descriptor.resource(source.jndiName(), DataSourceXml.of(source, driverClass(source), password));
+  }
+
+  private void entry(ContextDescriptor descriptor, EnvEntry entry) {
+    String value = entry.secret().map(order.values()::get).orElse(entry.value());
+    String type =
+        artifact.web().envEntries().stream()
+            .filter(declared -> declared.name().equals(entry.name()))
+            .map(Artifact.DeclaredEntry::type)
+            .filter(told -> !told.isEmpty())
+            .findFirst()
+            .orElse(entry.type());
+    refuseExpandable("[env-entry] " + entry.name(), value, "Write it without '${'");
+    descriptor.entry(entry.name(), type, value, entry.secret().isPresent());
   }
 
   private void refuseExpandable(String subject, String value, String fix) {

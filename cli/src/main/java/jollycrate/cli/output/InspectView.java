@@ -57,6 +57,15 @@ public final class InspectView {
       row(table, label, declared.name() + style.faint("  declared in " + declared.where()));
       label = "";
     }
+    label = "env entry";
+    for (Artifact.DeclaredEntry entry : artifact.web().envEntries()) {
+      String valued = entry.valued() ? "" : ", without a value";
+      row(
+          table,
+          label,
+          entry.name() + style.faint("  " + entry.type() + valued + ", " + entry.where()));
+      label = "";
+    }
     if (!artifact.web().roles().isEmpty()) {
       row(table, "roles", String.join(", ", artifact.web().roles()));
     }
