@@ -1,5 +1,5 @@
 #!/usr/bin/env bash
-# Kills deliveries with SIGKILL, at random moments and at chosen lines of the journal, on a Tomcat
+# Kills deliveries, undeploys and rollbacks with SIGKILL, at random moments and at chosen lines of the journal, on a Tomcat
 # and on a service; then recovers, and looks whether it ended wholly old or wholly new: the release
 # on record answers, there is one process, nothing half done is left, and after the last undeploy
 # every path is as it was. Argument: the folder of the built program. KILLS (200), SEED and
@@ -41,9 +41,10 @@ now=1.4.0 wrong=0 late=0 done=0
 while [ "$done" -lt "$kills" ]; do
   done=$((done + 1))
   server=$([ $((RANDOM % 2)) -eq 0 ] && echo bench || echo solo)
-  case $((RANDOM % 5)) in
+  case $((RANDOM % 6)) in
     0) act="undeploy spokes --from $server" ;;
     1) next=1.6.0 ;;
+    2) act="rollback --on $server" ;;
     *) next=$([ "$now" = 1.4.0 ] && echo 1.5.0 || echo 1.4.0) ;;
   esac
   if [ -n "${next:-}" ]; then

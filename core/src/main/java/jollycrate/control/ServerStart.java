@@ -51,7 +51,7 @@ public final class ServerStart {
     List<Cause> failed = new ArrayList<>();
     for (Standing.Owner owner : stock.standing().applications()) {
       new Waits(site, progress, interrupts)
-          .until(stock, owner.placement(), Expected.UP, from)
+          .until(stock, site.addressed(owner.placement()), Expected.UP, from)
           .map(cause -> cause.of(owner.name()))
           .ifPresent(failed::add);
     }

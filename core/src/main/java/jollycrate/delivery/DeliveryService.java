@@ -232,14 +232,10 @@ public final class DeliveryService {
                             + "'. Deliver it with 'jolly deploy --to "
                             + site.server().name()
                             + "'"));
-    outcome.aim(aims.of("check", owner.placement()));
+    Placement placement = site.addressed(owner.placement());
+    outcome.aim(aims.of("check", placement));
     List<CheckResult> results =
-        checkRun()
-            .run(
-                application,
-                new Passwords(application, secrets).ofUsers(),
-                owner.placement(),
-                true);
+        checkRun().run(application, new Passwords(application, secrets).ofUsers(), placement, true);
     outcome.checks(results).note(unproven(results));
     boolean passed = results.stream().allMatch(CheckResult::passed);
     return outcome.end(

@@ -268,6 +268,7 @@ public final class ServerService {
   public List<Placement> placements() {
     return site.stockTaker().standing().applications().stream()
         .map(Standing.Owner::placement)
+        .map(site::addressed)
         .toList();
   }
 }

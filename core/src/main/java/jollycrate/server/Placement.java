@@ -5,6 +5,8 @@ import java.net.URI;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
+import java.util.Optional;
+import jollycrate.app.Ports;
 
 /**
  * A release at a path on a listener of a server.
@@ -21,6 +23,11 @@ public record Placement(
     Path switchPath,
     List<Path> traces,
     @JsonUnwrapped Timing timing) {
+  /** The listener that answers what people ask. */
+  public static final String MAIN = "main";
+
+  /** The listener that answers on loopback only. */
+  public static final String ADMIN = "admin";
 
   /**
    * A version of an application.
@@ -53,6 +60,21 @@ public record Placement(
   public Placement directly() {
     Route straight = new Route(route.listener, route.contextPath, route.direct, route.direct);
     return new Placement(release, straight, switchPath, traces, timing);
+  }
+
+  /** The same where its listener is now, of a server that has a main one and an admin one. */
+  public Placement on(Ports ports) {
+    String path = route.base.getPath();
+    Optional<URI> now =
+        route.listener.equals(ADMIN) ? ports.atAdmin(path) : Optional.of(ports.at(path));
+    return now.map(at -> new Route(route.listener, route.contextPath, at, at))
+        .map(moved -> new Placement(release, moved, switchPath, traces, timing))
+        .orElse(this);
+  }
+
+  /** Whether it answers elsewhere, or may take another time to start. */
+  public boolean isToldOtherwise(Placement other) {
+    return !route.equals(other.route) || !timing.equals(other.timing);
   }
 
   /** Name of its application. */

@@ -132,6 +132,7 @@ public record ServerApps(
     Optional<Placement> placement =
         stock.standing().applications().stream()
             .map(Standing.Owner::placement)
+            .map(site::addressed)
             .filter(one -> at.equals(new At(one.route().listener(), one.route().contextPath())))
             .findFirst();
     Optional<Inside> told =

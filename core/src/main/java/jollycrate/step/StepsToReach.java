@@ -247,7 +247,7 @@ public final class StepsToReach {
       steps.add(new Step.StartServer());
     }
     if (steps.isEmpty()) {
-      return List.of();
+      return isToldOtherwise(placement) ? List.of(new Step.RunChecks(placement)) : List.of();
     }
     if (down || switches()) {
       steps.add(new Step.Await(placement, provenFirst ? Expected.SWITCHED : Expected.UP));
@@ -255,6 +255,11 @@ public final class StepsToReach {
     moved(placement).ifPresent(old -> steps.add(new Step.Await(old, Expected.GONE)));
     steps.add(new Step.RunChecks(placement));
     return List.copyOf(steps);
+  }
+
+  /** Whether what we know of a release that stands is not true any more. */
+  private boolean isToldOtherwise(Placement placement) {
+    return owner.map(Standing.Owner::placement).filter(placement::isToldOtherwise).isPresent();
   }
 
   /** How somebody else wants his process to run is not ours to say. */

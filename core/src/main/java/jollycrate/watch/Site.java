@@ -34,6 +34,11 @@ public record Site(Host host, ServerKind kind, Traits traits, Server server, Tim
     return new Records(server.records());
   }
 
+  /** A placement where it answers as the server is described now. */
+  public Placement addressed(Placement recorded) {
+    return traits.hosts() ? recorded.on(server.ports()) : recorded;
+  }
+
   /** The releases of it that can be delivered again. */
   public EarlierReleases releases() {
     return new EarlierReleases(host.files(), records().releases());

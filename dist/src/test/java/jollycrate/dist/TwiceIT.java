@@ -51,4 +51,23 @@ class TwiceIT {
       assertThat(workshop.page("/spokes/style.css")).contains("#5c1f6f");
     }
   }
+
+  /** What is on record of an application is where its server answered once. */
+  @Test
+  void aServerThatMovedToAnotherPortIsAskedThere() throws IOException {
+    try (Workshop workshop = Workshop.open(folder)) {
+      workshop.ok("deploy", "--to", "bench");
+      int other = Workshop.freePort();
+      Path servers = workshop.folder.resolve("servers.toml");
+      workshop.edit(servers, "http = " + workshop.http, "http = " + other);
+      workshop.ok("server", "restart", "bench");
+      assertThat(workshop.ok("check", "--on", "bench")).contains("127.0.0.1:" + other + "/spokes");
+      assertThat(workshop.ok("server", "list")).contains("127.0.0.1:" + other + "/spokes");
+      String process = workshop.process();
+      assertThat(workshop.ok("deploy", "--to", "bench")).contains("(delivery 2)");
+      assertThat(workshop.ok("deliveries", "--on", "bench", "--json")).contains(other + "/spokes");
+      assertThat(workshop.ok("deploy", "--to", "bench")).contains("Unchanged");
+      assertThat(workshop.process()).isEqualTo(process);
+    }
+  }
 }

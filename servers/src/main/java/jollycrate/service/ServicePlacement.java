@@ -249,7 +249,7 @@ final class ServicePlacement {
             .orElse(direct);
     return new Placement(
         new Placement.Release(application.name(), order.version(), artifact.digest(), packages()),
-        new Placement.Route("main", path, base, direct),
+        new Placement.Route(Placement.MAIN, path, base, direct),
         server.front().map(Front::config).orElse(files.run(port)),
         traces,
         new Placement.Timing(NOTICE, application.context().startsWithin()));

@@ -7,7 +7,7 @@ import java.util.Optional;
 /**
  * One of the two listeners of a server: an engine with the host that serves what it receives.
  *
- * @param label how records tell it, {@link #MAIN} or {@link #ADMIN}
+ * @param label how records tell it, {@link jollycrate.server.Placement#MAIN} or ADMIN
  * @param engine its name
  * @param descriptors folder of the context descriptors
  * @param applications folder of applications, in which it unpacks them too
@@ -25,9 +25,6 @@ record Listener(
     boolean atStart,
     Duration interval,
     Optional<String> realm) {
-  static final String MAIN = "main";
-  static final String ADMIN = "admin";
-
   /** Tomcat ignores a change younger than this (HostConfig's file modification resolution). */
   private static final Duration RESOLUTION = Duration.ofSeconds(1);
 

@@ -11,6 +11,7 @@ import java.util.OptionalInt;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import jollycrate.host.HostException;
+import jollycrate.server.Placement;
 import jollycrate.server.Server;
 import jollycrate.server.Stock;
 import jollycrate.server.Wanted;
@@ -105,7 +106,7 @@ final class ServerXml {
     List<XmlElement> services = document.root().descendants("Service");
     return behind(server.ports().http())
         .or(() -> services.stream().findFirst())
-        .flatMap(service -> listener(Listener.MAIN, service));
+        .flatMap(service -> listener(Placement.MAIN, service));
   }
 
   /** Where applications for administrators are served. */
@@ -114,7 +115,7 @@ final class ServerXml {
         .ports()
         .admin()
         .flatMap(this::behind)
-        .flatMap(service -> listener(Listener.ADMIN, service));
+        .flatMap(service -> listener(Placement.ADMIN, service));
   }
 
   private Optional<XmlElement> behind(int port) {

@@ -156,9 +156,11 @@ final class TomcatPlacement {
   }
 
   private Placement placement(String path, Path switchPath) {
-    int port = order.onAdminPort() ? server.ports().admin().orElse(0) : server.ports().http();
-    String host = order.onAdminPort() ? "127.0.0.1" : server.ports().hostName();
-    URI base = URI.create("http://" + host + ":" + port + path + "/");
+    URI base =
+        Optional.of(server.ports())
+            .filter(ports -> order.onAdminPort())
+            .flatMap(ports -> ports.atAdmin(path + "/"))
+            .orElseGet(() -> server.ports().at(path + "/"));
     return new Placement(
         new Placement.Release(
             application.name(),
