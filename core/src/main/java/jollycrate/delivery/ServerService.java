@@ -27,6 +27,7 @@ import jollycrate.stock.RecordsException;
 import jollycrate.watch.Aim;
 import jollycrate.watch.Interrupts;
 import jollycrate.watch.LogEntry;
+import jollycrate.watch.LogLevel;
 import jollycrate.watch.LogSlice;
 import jollycrate.watch.Progress;
 import jollycrate.watch.ServerLogReader;
@@ -259,9 +260,32 @@ public final class ServerService {
         .toList();
   }
 
-  /** Reads what the server and its applications print; every entry is told of. */
-  public ServerLogReader log(Consumer<LogEntry> found) {
-    return new ServerLogReader(site, found);
+  /**
+   * Reads what the server and its applications print.
+   *
+   * @param least level that an entry must have
+   * @param application of which entries are told; empty: of every one
+   * @throws NotDeliveredException when it does not stand there
+   */
+  public ServerLogReader log(
+      Consumer<LogEntry> found, LogLevel least, Optional<String> application) {
+    Optional<Placement> placement =
+        application.map(
+            name ->
+                site.stockTaker()
+                    .standing()
+                    .owner(name)
+                    .map(Standing.Owner::placement)
+                    .orElseThrow(
+                        () ->
+                            new NotDeliveredException(
+                                "Cannot tell what '"
+                                    + name
+                                    + "' logged: it does not stand on '"
+                                    + site.server().name()
+                                    + "'")));
+    return new ServerLogReader(
+        site, found, entry -> entry.isAtLeast(least) && placement.map(entry::isOf).orElse(true));
   }
 
   /** Where the placement of an application stands, for those who show it. */

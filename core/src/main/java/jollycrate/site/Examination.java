@@ -12,6 +12,7 @@ import jollycrate.check.Requester;
 import jollycrate.host.Facts;
 import jollycrate.server.Presence;
 import jollycrate.server.Running;
+import jollycrate.server.SelfDescription;
 import jollycrate.server.Server;
 import jollycrate.server.Stock;
 import jollycrate.server.Wanted;
@@ -63,6 +64,9 @@ public final class Examination {
     process(stock);
     ports(stock);
     site.kind().contradictions(stock).forEach(this::contradiction);
+    site.kind().describe(site.files(), stock).stream()
+        .flatMap(self -> self.doubts().stream())
+        .forEach(this::doubt);
     if (stock.ownPorts().contains(server.ports().http())) {
       answer();
     }
@@ -73,6 +77,11 @@ public final class Examination {
                 Verdict.DOUBTFUL,
                 what,
                 "Settle it: jolly recover --on " + server.name()));
+  }
+
+  private void doubt(SelfDescription.Doubt doubt) {
+    String seen = doubt.seen().isEmpty() ? "" : " (" + doubt.seen() + ")";
+    add(doubt.subject(), Verdict.DOUBTFUL, doubt.message() + seen, doubt.fix());
   }
 
   private void folder(Stock stock) {

@@ -29,6 +29,7 @@ import jollycrate.secret.SecretException;
 import jollycrate.server.Unfolded;
 import jollycrate.watch.Interrupts;
 import jollycrate.watch.LogEntry;
+import jollycrate.watch.LogLevel;
 import jollycrate.watch.Progress;
 import jollycrate.watch.ServerLogReader;
 
@@ -87,7 +88,7 @@ public final class LiveRun {
     Unfoldings unfoldings = new Unfoldings(folder);
     ServerLogReader log =
         new ServerService(scratch.site(), Progress.NONE, interrupts)
-            .log(watch::printed)
+            .log(watch::printed, LogLevel.NONE, Optional.empty())
             .nearTheEnd();
     watch.running(folder);
     long seen = 0;

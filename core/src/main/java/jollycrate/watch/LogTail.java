@@ -57,6 +57,12 @@ public final class LogTail {
     return matcher.matches() ? Integer.parseInt(matcher.group(2)) : Integer.MAX_VALUE;
   }
 
+  /** Short name of a log, without the day it is of. */
+  static String source(Path file) {
+    String name = end(file).getFileName().toString();
+    return name.replaceFirst("(?:\\.\\d{4}-\\d\\d-\\d\\d)?\\.(?:log|out|txt)$", "");
+  }
+
   /** Begins to read a log there; nothing that stands before it. */
   public void from(Path file, long offset) {
     offsets.put(file, offset);
@@ -98,7 +104,7 @@ public final class LogTail {
   }
 
   private void readOn(Path file, boolean many) {
-    String source = many ? end(file).getFileName().toString().replaceFirst("\\.log$", "") : "";
+    String source = many ? source(file) : "";
     LogEntries into = entries.computeIfAbsent(end(file), log -> new LogEntries(source, found));
     byte[] bytes = files.read(file, offsets.get(file), MOST_BYTES);
     while (bytes.length > 0) {

@@ -6,6 +6,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
+import java.util.function.Predicate;
 import jollycrate.server.LogPlace;
 import jollycrate.server.Standing;
 import jollycrate.server.Stock;
@@ -17,11 +18,18 @@ public final class ServerLogReader {
   private static final long NEAR_THE_END = 64 << 10;
 
   private final Site site;
+  private final LogOrder order;
   private final LogTail tail;
 
-  public ServerLogReader(Site site, Consumer<LogEntry> found) {
+  /**
+   * Of one server.
+   *
+   * @param wanted of which entries it is told
+   */
+  public ServerLogReader(Site site, Consumer<LogEntry> found, Predicate<LogEntry> wanted) {
     this.site = site;
-    this.tail = new LogTail(site.files(), found);
+    this.order = new LogOrder(found, wanted);
+    this.tail = new LogTail(site.files(), order);
   }
 
   /** Begins where the server or its program was started last. */
@@ -29,6 +37,7 @@ public final class ServerLogReader {
     Stock stock = site.stockTaker().take(List.of());
     if (site.traits().hosts()) {
       tail.from(site.log(), site.stockTaker().record().map(ProcessRecord::log).orElse(0L));
+      order.begin(LogTail.source(site.log()));
       return this;
     }
     ends(stock).forEach(file -> tail.from(file, site.files().facts(file).size()));
@@ -100,6 +109,7 @@ public final class ServerLogReader {
   public void read() {
     tail.read(logs());
     tail.flush();
+    order.flush();
   }
 
   /** Tells of all that stands there and is still to come, until it is enough. */

@@ -6,6 +6,8 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
+import java.time.OffsetDateTime;
+import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Stream;
@@ -60,5 +62,40 @@ class LogTailTest {
     assertThat(found)
         .flatExtracting(LogEntry::lines)
         .containsExactly("one", "two", "three", "4", "five");
+  }
+
+  @Test
+  void severalLogsAreOneInTheOrderOfTheirStamps() throws IOException {
+    print("26-Nov-2026 10:00:01.500 INFO one\n26-Nov-2026 10:00:03.000 SEVERE three\n\tat a.B\n");
+    Files.writeString(
+        folder.resolve("access.2026-11-26.txt"),
+        "127.0.0.1 - - [26/Nov/2026:10:00:02] two\nof two\n");
+    Files.writeString(
+        folder.resolve("other.log"),
+        "2026-11-26T09:59:59,9 early\nNov 26, 2026 10:00:04 AM four\n2026-11-26 10:00:04.1 WARN 5\n");
+    LogOrder order = new LogOrder(found::add, entry -> true);
+    order.begin("bell");
+    LogTail tail = new LogTail(Host.local().files(), order);
+    tail.read(logs());
+    tail.flush();
+    order.flush();
+    assertThat(found)
+        .extracting(entry -> entry.lines().get(0).replaceFirst(".* ", ""))
+        .containsExactly("one", "two", "two", "three", "four", "5");
+    assertThat(found)
+        .extracting(LogEntry::source)
+        .containsExactly("bell", "access", "access", "bell", "other", "other");
+  }
+
+  @Test
+  void aStampIsReadInItsZone() {
+    ZoneId here = ZoneId.systemDefault();
+    assertThat(LogStamp.of("2026-11-26T10:00:00+05:00 x"))
+        .contains(
+            OffsetDateTime.parse("2026-11-26T10:00:00+05:00")
+                .atZoneSameInstant(here)
+                .toLocalDateTime());
+    assertThat(LogStamp.of("2026-99-26 10:00:00 x")).isEmpty();
+    assertThat(LogStamp.of("nothing of 26-Nov")).isEmpty();
   }
 }

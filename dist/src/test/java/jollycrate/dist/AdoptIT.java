@@ -178,6 +178,36 @@ class AdoptIT {
     }
   }
 
+  /** Of passwords only that they are bad; of pages only those that are open. */
+  @ParameterizedTest
+  @EnumSource
+  void whoMayAdministerItIsTold(Line line) throws IOException {
+    try (OwnTomcat own = new OwnTomcat(line, folder)) {
+      Path users = own.folder.resolve("conf/tomcat-users.xml");
+      String added =
+          """
+          <user username="robin" password="tandem bell" roles="manager-gui"/>
+          <user username="sam" password="SAM" roles="admin-gui,manager-script"/>
+          <user username="kim" password="%s$1000$%s" roles=""/>
+          </tomcat-users>"""
+              .formatted("ab".repeat(16), "cd".repeat(32));
+      Files.writeString(users, Files.readString(users).replace("</tomcat-users>", added));
+      Path open = own.folder.resolve("webapps/host-manager/META-INF/context.xml");
+      Files.writeString(open, "<Context privileged=\"true\"/>");
+      Program program = sample(line);
+      assertThat(program.ends(0, "server", "adopt", own.folder.toString(), "--name", "shop").all())
+          .containsPattern("warn +user robin: .*manager-gui, stands there in plain text")
+          .containsPattern("warn +user sam: .*admin-gui, manager-script, is one that everybody")
+          .containsPattern("seen +conf/tomcat-users.xml:\\d+")
+          .containsPattern("warn +/host-manager: .*open to whoever reaches its port")
+          .containsPattern("warn +samples: ")
+          .doesNotContain("user kim", "warn    /manager", "tandem bell");
+      assertThat(program.run("server", "test", "shop").out())
+          .containsPattern("doubt +user sam +the password of this user")
+          .doesNotContain("tandem bell");
+    }
+  }
+
   @Test
   void whatCannotWorkThereIsForeseen() throws IOException {
     Line line = Line.ELEVEN;

@@ -67,7 +67,8 @@ class DocumentsIT {
     }
     try (OwnTomcat own = new OwnTomcat(Line.ELEVEN, folder)) {
       Program program = new Program(own.folder);
-      for (String line : List.of("server adopt . --name shop", "server test shop")) {
+      for (String line :
+          List.of("server adopt . --name shop", "server test shop", "server log shop")) {
         String told = program.ends(0, (line + " --json").split(" ")).out();
         assertThat(schema.validate(told, InputFormat.JSON)).as(told).isEmpty();
       }

@@ -26,6 +26,9 @@ final class ServerXml {
 
   private static final String NAME = "conf/server.xml";
 
+  /** Where Tomcat itself looks for users when it is not told. */
+  private static final String USERS = "conf/tomcat-users.xml";
+
   private final Server server;
   private final XmlDocument document;
   private final Expansion expansion;
@@ -125,6 +128,20 @@ final class ServerXml {
                 connectors(service).stream()
                     .anyMatch(connector -> connector.port().equals(OptionalInt.of(port))))
         .findFirst();
+  }
+
+  /** The files in which users stand who may log in to this server. */
+  List<Path> userFiles() {
+    Stream<XmlElement> databases =
+        document.root().descendants("Resource").stream()
+            .filter(resource -> value(resource, "type", "").endsWith(".UserDatabase"));
+    Stream<XmlElement> realms =
+        document.root().descendants("Realm").stream()
+            .filter(realm -> value(realm, "className", "").endsWith(".MemoryRealm"));
+    return Stream.concat(databases, realms)
+        .map(element -> server.folder().resolve(value(element, "pathname", USERS)).normalize())
+        .distinct()
+        .toList();
   }
 
   /** Every connector for HTTP. */

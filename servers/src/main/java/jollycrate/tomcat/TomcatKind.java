@@ -130,10 +130,11 @@ public final class TomcatKind implements ServerKind {
 
   @Override
   public List<Path> lists(Server server, Map<Path, byte[]> texts) {
-    return ServerXml.in(server, texts).map(ServerXml::listeners).stream()
-        .flatMap(List::stream)
-        .flatMap(listener -> Stream.of(listener.descriptors(), listener.applications()))
-        .toList();
+    Stream<Path> listed =
+        ServerXml.in(server, texts).map(ServerXml::listeners).stream()
+            .flatMap(List::stream)
+            .flatMap(listener -> Stream.of(listener.descriptors(), listener.applications()));
+    return Stream.concat(listed, Stream.of(server.log(TomcatLogs.USUAL).getParent())).toList();
   }
 
   /** Debian's packages give a server's own folder to root, and that of its applications to it. */

@@ -34,6 +34,7 @@ final class TomcatSelf {
     Optional<ServerXml.Connector> http = connectors();
     configuration.main().ifPresent(this::listener);
     configuration.stopPort().ifPresent(this::stopPort);
+    doubts.addAll(new Administration(files, server).doubts(configuration));
     Optional<Path> options = own(OPTIONS);
     options.ifPresent(file -> told.add(new Told("options", "of its own", server.shown(file))));
     Optional<Path> start = own(START).or(() -> installed(START));
