@@ -105,6 +105,13 @@ public final class ServerService {
     return site.releases().all().stream().map(EarlierRelease::delivery).toList();
   }
 
+  /** Numbers of the deliveries whose release stands there now. */
+  public List<Integer> standing() {
+    return site.stockTaker().standing().applications().stream()
+        .map(Standing.Owner::delivery)
+        .toList();
+  }
+
   /** What was told at the end of a delivery; empty when that is not kept. */
   public Optional<DeliveryOutcome> told(int delivery) {
     return new Told(site).of(delivery);
@@ -265,27 +272,35 @@ public final class ServerService {
    *
    * @param least level that an entry must have
    * @param application of which entries are told; empty: of every one
-   * @throws NotDeliveredException when it does not stand there
+   * @throws NotDeliveredException when it does not stand there, nor was delivered last
    */
   public ServerLogReader log(
       Consumer<LogEntry> found, LogLevel least, Optional<String> application) {
-    Optional<Placement> placement =
-        application.map(
-            name ->
-                site.stockTaker()
-                    .standing()
-                    .owner(name)
-                    .map(Standing.Owner::placement)
-                    .orElseThrow(
-                        () ->
-                            new NotDeliveredException(
-                                "Cannot tell what '"
-                                    + name
-                                    + "' logged: it does not stand on '"
-                                    + site.server().name()
-                                    + "'")));
+    Optional<Placement> placement = application.map(this::placementOf);
     return new ServerLogReader(
         site, found, entry -> entry.isAtLeast(least) && placement.map(entry::isOf).orElse(true));
+  }
+
+  /** Where an application stands, or was to stand with the last delivery. */
+  private Placement placementOf(String application) {
+    return site.stockTaker()
+        .standing()
+        .owner(application)
+        .map(Standing.Owner::placement)
+        .or(
+            () ->
+                Journal.read(site.files(), site.records().journal())
+                    .map(Journal::opened)
+                    .flatMap(last -> Optional.ofNullable(last.placement()))
+                    .filter(last -> last.application().equals(application)))
+        .orElseThrow(
+            () ->
+                new NotDeliveredException(
+                    "Cannot tell what '"
+                        + application
+                        + "' logged: it does not stand on '"
+                        + site.server().name()
+                        + "', and was not delivered last"));
   }
 
   /** Where the placement of an application stands, for those who show it. */

@@ -2,6 +2,7 @@ package jollycrate.site;
 
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -29,6 +30,20 @@ import jollycrate.secret.Secrets;
 public record ValuesInForce(
     String server, String application, List<Value> ofApplication, List<Value> ofServer) {
   private static final List<String> NOT_OF_A_SERVER = List.of("pack", "build", "check");
+
+  /** The tables in the order in which people write them. */
+  private static final List<String> ORDER =
+      List.of(
+          "name",
+          "version",
+          "artifact",
+          "app",
+          "datasource",
+          "env-entry",
+          "users",
+          "roles",
+          "settings",
+          "program");
 
   /**
    * One of them.
@@ -58,7 +73,7 @@ public record ValuesInForce(
     Set<String> others = new HashSet<>(NOT_OF_A_SERVER);
     others.add(service ? "env-entry" : "program");
     List<Written> own =
-        written.stream().filter(value -> !others.contains(value.key().split("\\.")[0])).toList();
+        written.stream().filter(value -> !others.contains(tableOf(value.key()))).toList();
     return new ValuesInForce(
         server, described.name(), values(own, usual(described), folder, secrets), ofServer);
   }
@@ -84,7 +99,12 @@ public record ValuesInForce(
             values.add(new Value(key, value, "", List.of(), Optional.empty()));
           }
         });
+    values.sort(Comparator.comparingInt(value -> ORDER.indexOf(tableOf(value.key()))));
     return List.copyOf(values);
+  }
+
+  private static String tableOf(String key) {
+    return key.split("\\.")[0];
   }
 
   private static String lastOf(String key) {

@@ -5,7 +5,10 @@ import java.util.List;
 import java.util.function.Consumer;
 import java.util.regex.Pattern;
 
-/** Puts lines together to entries: what is indented or carries on a stack trace belongs on. */
+/**
+ * Puts lines together to entries: what is indented or carries on a stack trace belongs on, and in a
+ * log with stamps whatever has none behind an error or a warning.
+ */
 final class LogEntries {
   private static final int MOST_LINES = 10_000;
   private static final Pattern CARRIES_ON =
@@ -15,6 +18,7 @@ final class LogEntries {
   private final Consumer<LogEntry> found;
   private final List<String> lines = new ArrayList<>();
   private LogLevel level = LogLevel.NONE;
+  private boolean stamped;
   private boolean traced;
 
   LogEntries(String source, Consumer<LogEntry> found) {
@@ -26,10 +30,12 @@ final class LogEntries {
     LogLevel told = LogLevel.of(line);
     boolean grave = level == LogLevel.ERROR || level == LogLevel.WARNING;
     boolean thrown = grave && isThrown(line) && !traced;
-    boolean carriesOn = CARRIES_ON.matcher(line).matches() || thrown;
+    boolean unstamped = grave && stamped && LogStamp.of(line).isEmpty();
+    boolean carriesOn = CARRIES_ON.matcher(line).matches() || thrown || unstamped;
     if (lines.isEmpty() || !carriesOn || lines.size() >= MOST_LINES) {
       flush();
       level = told;
+      stamped = LogStamp.of(line).isPresent();
     }
     traced = traced || isThrown(line);
     lines.add(line);

@@ -47,6 +47,18 @@ class LogTailTest {
     assertThat(found.get(1).lines()).contains("java.io.IOException: räder");
   }
 
+  /** As a database driver's exception does, whose message has several lines. */
+  @Test
+  void whatHasNoStampBelongsToTheErrorBeforeIt() throws IOException {
+    print(
+        "2026-11-26 10:00:01 SEVERE threw x.Y: no column; SQL:\nSELECT 1 [42]\nx.Y: no column\n"
+            + "\tat a.B\n2026-11-26 10:00:02 INFO on\nprinted\n2026-11-26 10:00:03 INFO off\n");
+    LogTail tail = new LogTail(Host.local().files(), found::add);
+    tail.read(logs());
+    tail.flush();
+    assertThat(found).extracting(entry -> entry.lines().size()).containsExactly(4, 1, 1, 1);
+  }
+
   @Test
   void aRotatedLogIsReadOnWithoutLossOrRepetition() throws IOException {
     LogTail tail = new LogTail(Host.local().files(), found::add);

@@ -49,9 +49,9 @@ public final class DeliveriesCommand implements Command {
       view.show(one);
       told.ifPresent(outcome -> view.again(service.server(), outcome));
     } else if (given.json()) {
-      session.done(new All(records, service.kept()));
+      session.done(new All(records, service.standing(), service.kept()));
     } else {
-      view.show(records, service.kept());
+      view.show(records, service.standing(), service.kept());
     }
     service.unfinished().ifPresent(session.screen()::note);
     return ExitCode.DONE.code();
@@ -61,7 +61,7 @@ public final class DeliveriesCommand implements Command {
   private record Whole(DeliveryRecord record, Optional<DeliveryOutcome> told) {}
 
   /** The document of all of them. */
-  private record All(List<DeliveryRecord> deliveries, List<Integer> kept) {}
+  private record All(List<DeliveryRecord> deliveries, List<Integer> standing, List<Integer> kept) {}
 
   private static DeliveryRecord one(List<DeliveryRecord> records, String number, String server) {
     return records.stream()

@@ -29,9 +29,10 @@ public final class DeliveriesView {
   /**
    * One table, the newest last.
    *
+   * @param standing numbers of those whose release stands now
    * @param kept numbers of those that can be delivered again
    */
-  public void show(List<DeliveryRecord> records, List<Integer> kept) {
+  public void show(List<DeliveryRecord> records, List<Integer> standing, List<Integer> kept) {
     Style style = screen.style();
     if (records.isEmpty()) {
       screen.line("Nothing was delivered there yet.");
@@ -46,7 +47,7 @@ public final class DeliveriesView {
         .cell("act", style::faint)
         .cell("took", style::faint)
         .cell("SHA-256", style::faint)
-        .cell("kept", style::faint)
+        .cell("now", style::faint)
         .cell("by", style::faint);
     for (DeliveryRecord record : records) {
       boolean back = record.outcome().equals("taken back");
@@ -58,7 +59,7 @@ public final class DeliveriesView {
           .cell(act(record) + (back ? ", taken back" : ""), back ? style::odd : style::good)
           .cell(Amounts.time(record.millis()))
           .cell(Digests.brief(record.digest()), style::faint)
-          .cell(kept.contains(record.delivery()) ? "yes" : "", style::faint)
+          .cell(now(record.delivery(), standing, kept), style::faint)
           .cell(record.by() + (back ? ": " + brief(record.reason()) : ""), style::faint);
     }
     table.lines().forEach(screen::line);
@@ -96,6 +97,13 @@ public final class DeliveriesView {
     if (!value.isEmpty() && !value.equals("SHA-256 ")) {
       table.row().cell(name, screen.style()::faint).cell(value);
     }
+  }
+
+  private static String now(int delivery, List<Integer> standing, List<Integer> kept) {
+    if (standing.contains(delivery)) {
+      return "stands";
+    }
+    return kept.contains(delivery) ? "kept" : "";
   }
 
   private static String act(DeliveryRecord record) {

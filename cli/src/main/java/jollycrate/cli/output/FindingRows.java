@@ -37,11 +37,19 @@ final class FindingRows {
     String indent = MARGIN + " ".repeat(level.length());
     if (!finding.seen().isEmpty()) {
       List<String> seen = finding.seen().lines().toList();
-      screen.line(indent + style.faint("seen  ") + seen.get(0));
-      seen.stream().skip(1).forEach(line -> screen.line(indent + " ".repeat(6) + line));
+      screen.line(indent + style.faint("seen  ") + changed(seen.get(0)));
+      seen.stream().skip(1).forEach(line -> screen.line(indent + " ".repeat(6) + changed(line)));
     }
     if (!finding.fix().isEmpty()) {
       screen.line(indent + style.faint("fix   ") + finding.fix());
     }
+  }
+
+  /** What was put in or taken out, in the colours of a diff. */
+  private String changed(String line) {
+    if (line.startsWith("+ ")) {
+      return style.good(line);
+    }
+    return line.startsWith("- ") ? style.gone(line) : line;
   }
 }
