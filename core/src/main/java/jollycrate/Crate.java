@@ -2,7 +2,6 @@ package jollycrate;
 
 import java.io.IOException;
 import java.nio.file.Files;
-import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -14,8 +13,8 @@ import jollycrate.app.Descriptions;
 import jollycrate.app.NotDescribedException;
 import jollycrate.app.PackChoice;
 import jollycrate.app.PackDescription;
+import jollycrate.app.ProblemsException;
 import jollycrate.app.ServerEntry;
-import jollycrate.app.ServersFile;
 import jollycrate.app.Setting;
 import jollycrate.artifact.Artifact;
 import jollycrate.artifact.ArtifactException;
@@ -31,8 +30,8 @@ import jollycrate.build.ProjectSource;
 import jollycrate.check.HttpRequester;
 import jollycrate.delivery.DeliveryOutcome;
 import jollycrate.delivery.DeliveryService;
+import jollycrate.delivery.DescribedHere;
 import jollycrate.delivery.Manner;
-import jollycrate.delivery.ServerService;
 import jollycrate.delivery.Source;
 import jollycrate.draft.Draft;
 import jollycrate.draft.Drafting;
@@ -43,18 +42,10 @@ import jollycrate.pack.PackException;
 import jollycrate.pack.PackWatch;
 import jollycrate.pack.Packed;
 import jollycrate.secret.Secrets;
-import jollycrate.site.Adoption;
-import jollycrate.site.Examination;
 import jollycrate.site.FinishedArtifact;
 import jollycrate.site.Kinds;
-import jollycrate.site.NewServer;
-import jollycrate.site.ServerAdoption;
-import jollycrate.site.ServerApps;
 import jollycrate.site.ServerFoundation;
-import jollycrate.site.ServerRemoval;
-import jollycrate.site.ServerState;
 import jollycrate.site.Sites;
-import jollycrate.site.ValuesInForce;
 import jollycrate.trial.InPassing;
 import jollycrate.trial.LiveRun;
 import jollycrate.trial.ShapeRow;
@@ -62,7 +53,7 @@ import jollycrate.watch.Interrupts;
 import jollycrate.watch.Progress;
 import jollycrate.watch.Site;
 
-/** Everything that the commands do. */
+/** What the commands do with an application; with servers, see {@link #servers}. */
 public final class Crate {
   private static final String PROBE = "jollycrate/probe/ConnectProbe.class";
 
@@ -251,13 +242,18 @@ public final class Crate {
    * @param number of the delivery it came with; empty: the release before the one that stands
    */
   public DeliveryOutcome rollback(Optional<Integer> number, String serverName, Manner manner) {
-    ServerEntry entry = descriptions.entry(serverName);
-    Optional<Application> here =
-        descriptions.isDescribed()
-            ? Optional.of(descriptions.application(entry))
-            : Optional.empty();
-    return service(entry)
-        .rollback(here.map(Application::name), number, here.flatMap(Application::file), manner);
+    return service(descriptions.entry(serverName)).rollback(here(), number, manner);
+  }
+
+  /** Also a description that cannot be read now must not stand in the way back. */
+  private DescribedHere here() {
+    Optional<Path> file = descriptions.file();
+    try {
+      return new DescribedHere(
+          file, file.map(found -> descriptions.application(Optional.empty()).name()));
+    } catch (ProblemsException broken) {
+      return new DescribedHere(file, Optional.empty());
+    }
   }
 
   /**
@@ -279,13 +275,9 @@ public final class Crate {
         && descriptions.application(Optional.empty()).name().equals(name);
   }
 
-  /** One server apart from its applications. */
-  public ServerService server(String serverName) {
-    return server(descriptions.entry(serverName));
-  }
-
-  private ServerService server(ServerEntry entry) {
-    return new ServerService(site(entry), progress, interrupts);
+  /** The servers apart from their applications. */
+  public Servers servers() {
+    return new Servers(host, setting, kinds, secrets, progress, interrupts);
   }
 
   /**
@@ -324,73 +316,5 @@ public final class Crate {
 
   private Site site(ServerEntry entry) {
     return sites.site(entry);
-  }
-
-  /** Makes a server and describes it in {@code servers.toml}. */
-  public ServerEntry newServer(NewServer wanted) {
-    setting.mustHandleServers();
-    return foundation.found(wanted, serversFile());
-  }
-
-  /** Describes a server that people have in {@code servers.toml}; it stays as it is. */
-  public Adoption adoptServer(Adoption.Wanted wanted) {
-    setting.mustHandleServers();
-    return new ServerAdoption(host, setting, kinds, foundation).adopt(wanted, serversFile());
-  }
-
-  private Path serversFile() {
-    return descriptions.serversFile().orElseGet(() -> setting.folder().resolve(ServersFile.NAME));
-  }
-
-  /**
-   * Removes a server on which nothing stands.
-   *
-   * @param meant whether it is done, or only told
-   */
-  public ServerRemoval removeServer(String name, boolean meant) {
-    ServerEntry entry = descriptions.entry(name);
-    Path file = descriptions.serversFile().orElseThrow();
-    return Files.exists(entry.folder(), LinkOption.NOFOLLOW_LINKS)
-        ? ServerRemoval.of(site(entry), server(entry), file, meant)
-        : ServerRemoval.ofEntry(entry, file, meant);
-  }
-
-  /**
-   * The applications of servers.
-   *
-   * @param name of one; empty: of every described server
-   */
-  public List<ServerApps> apps(Optional<String> name) {
-    return name.map(descriptions::entry).map(List::of).orElseGet(descriptions::entries).stream()
-        .map(entry -> ServerApps.of(site(entry)))
-        .toList();
-  }
-
-  /** Whether a server is as it is described, thing by thing. */
-  public List<Examination.Seen> examine(String name) {
-    ServerEntry entry = descriptions.entry(name);
-    return Examination.of(site(entry), server(entry).unfinished());
-  }
-
-  /** The values that count on a server, of the application that is described here and its own. */
-  public ValuesInForce values(String serverName) {
-    ServerEntry entry = descriptions.entry(serverName);
-    Path servers = descriptions.serversFile().orElseThrow();
-    ValuesInForce values =
-        ValuesInForce.of(entry, ServersFile.written(servers, serverName), secrets);
-    return descriptions.isDescribed()
-        ? values.with(
-            descriptions.application(entry),
-            descriptions.written(serverName),
-            entry.service(),
-            secrets)
-        : values;
-  }
-
-  /** Every described server as it stands now. */
-  public List<ServerState> servers() {
-    return descriptions.entries().stream()
-        .map(entry -> ServerState.of(entry, this::site, this::server))
-        .toList();
   }
 }

@@ -16,16 +16,21 @@ public record Descriptions(Path folder, Function<Reference, String> values) {
   /** The application, with per-server values over the common ones. */
   public Application application(Optional<String> server) {
     return ApplicationFile.read(
-        file(), server.map(name -> new ForServer(name, serversFile())), values);
+        mustBeDescribed(), server.map(name -> new ForServer(name, serversFile())), values);
   }
 
   /** Every value of the application that counts for a server. */
   public List<Written> written(String server) {
-    return ApplicationFile.written(file(), new ForServer(server, serversFile()), values);
+    return ApplicationFile.written(mustBeDescribed(), new ForServer(server, serversFile()), values);
   }
 
-  private Path file() {
-    return ApplicationFile.findUpwards(folder, ApplicationFile.NAME)
+  /** The file that describes the application; empty when there is none. */
+  public Optional<Path> file() {
+    return ApplicationFile.findUpwards(folder, ApplicationFile.NAME);
+  }
+
+  private Path mustBeDescribed() {
+    return file()
         .orElseThrow(
             () ->
                 new NotDescribedException(
@@ -37,7 +42,7 @@ public record Descriptions(Path folder, Function<Reference, String> values) {
 
   /** Whether an application is described here. */
   public boolean isDescribed() {
-    return ApplicationFile.findUpwards(folder, ApplicationFile.NAME).isPresent();
+    return file().isPresent();
   }
 
   /** The application as it stands for that server. */

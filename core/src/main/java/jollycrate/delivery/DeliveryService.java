@@ -145,19 +145,17 @@ public final class DeliveryService {
   /**
    * Delivers an earlier release again, as it was described then; secrets are resolved now.
    *
-   * @param application empty: the only one of which releases are kept
+   * @param here what is described where the tool works
    * @param number of the delivery it came with; empty: the one before what stands
-   * @param here the file that describes the application now, where the tool works; empty for none
    * @throws NotDeliveredException when there is none such that could be delivered again
    */
-  public DeliveryOutcome rollback(
-      Optional<String> application, Optional<Integer> number, Optional<Path> here, Manner manner) {
-    OutcomeBuilder outcome = aims.builder("rollback", application.orElse(""));
+  public DeliveryOutcome rollback(DescribedHere here, Optional<Integer> number, Manner manner) {
+    OutcomeBuilder outcome = aims.builder("rollback", here.application().orElse(""));
     if (!gate.settled(outcome, manner.dryRun())) {
       return outcome.end(DeliveryOutcome.Result.STUCK, site.time().now());
     }
     Rollback rollback = new Rollback(site);
-    EarlierRelease release = rollback.chosen(application, number);
+    EarlierRelease release = rollback.chosen(here, number);
     Path folder = Trees.temporary();
     try {
       return deploy(preparation.orderOf(release, folder, here), rollback.source(release), manner);

@@ -63,7 +63,7 @@ record Preparation(Site site, Secrets secrets) {
       if (release.isEmpty()) {
         return Map.of();
       }
-      Wanted again = wanted(stock, orderOf(release.get(), folder, Optional.empty()));
+      Wanted again = wanted(stock, orderOf(release.get(), folder, DescribedHere.NOTHING));
       Map<String, String> texts = new HashMap<>();
       for (Piece piece : again.pieces()) {
         String key = Keys.of(site.server(), piece);
@@ -84,9 +84,9 @@ record Preparation(Site site, Secrets secrets) {
    * The order to deliver a release again.
    *
    * @param folder beside the tool that its files are brought to
-   * @param here the file that describes the application now
+   * @param here what is described where the tool works
    */
-  Order orderOf(EarlierRelease release, Path folder, Optional<Path> here) {
+  Order orderOf(EarlierRelease release, Path folder, DescribedHere here) {
     Application described = new Rollback(site).broughtBack(release, folder, here);
     Artifact artifact = ArtifactReader.read(described.making().artifact().orElseThrow());
     return new Passwords(described, secrets).order(artifact, release.onAdminPort());

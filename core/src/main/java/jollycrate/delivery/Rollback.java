@@ -85,14 +85,14 @@ final class Rollback {
   /**
    * The release to go back to.
    *
-   * @param application empty: the only one of which releases are kept
+   * @param here tells which application, unless a number does; else the only one there
    * @param number of its delivery; empty: the one before what stands
    * @throws NotDeliveredException with the reason and what could be chosen
    */
-  EarlierRelease chosen(Optional<String> application, Optional<Integer> number) {
+  EarlierRelease chosen(DescribedHere here, Optional<Integer> number) {
     return number.isPresent()
         ? numbered(number.get())
-        : before(application.orElseGet(this::onlyOne));
+        : before(here.application().orElseGet(this::onlyOne));
   }
 
   private String onlyOne() {
@@ -175,9 +175,9 @@ final class Rollback {
   /**
    * The application as it was described then, with its files in a folder beside the tool.
    *
-   * @param here the file that describes it now; references start from its folder
+   * @param here references start from the file that describes it now
    */
-  Application broughtBack(EarlierRelease release, Path folder, Optional<Path> here) {
+  Application broughtBack(EarlierRelease release, Path folder, DescribedHere here) {
     Map<Path, Path> places = new HashMap<>();
     for (EarlierRelease.Original file : release.files()) {
       Path place = folder.resolve("" + places.size()).resolve(file.path().getFileName());
@@ -185,7 +185,8 @@ final class Rollback {
       places.put(file.path(), place);
     }
     Application described = release.described();
-    return described.movedTo(here.or(described::file), path -> places.getOrDefault(path, path));
+    return described.movedTo(
+        here.of(described.name()).or(described::file), path -> places.getOrDefault(path, path));
   }
 
   private void bringBack(EarlierRelease release, EarlierRelease.Original file, Path place) {

@@ -26,6 +26,7 @@ import jollycrate.check.Answer;
 import jollycrate.check.Requester;
 import jollycrate.delivery.DeliveryOutcome;
 import jollycrate.delivery.DeliveryService;
+import jollycrate.delivery.DescribedHere;
 import jollycrate.delivery.Manner;
 import jollycrate.delivery.ServerService;
 import jollycrate.delivery.Source;
@@ -142,9 +143,7 @@ public final class World {
   }
 
   void rollback(int delivery) {
-    last =
-        Optional.of(
-            service().rollback(Optional.empty(), Optional.of(delivery), Optional.empty(), manner));
+    last = Optional.of(service().rollback(DescribedHere.NOTHING, Optional.of(delivery), manner));
   }
 
   void undeploy(String name) {

@@ -35,7 +35,7 @@ public final class AppsCommand implements Command {
   @Override
   public int run(Given given) {
     session.interrupts().changesNothing();
-    List<ServerApps> servers = session.crate(given).apps(given.text(ON));
+    List<ServerApps> servers = session.crate(given).servers().apps(given.text(ON));
     if (given.json()) {
       return session.ended(ExitCode.DONE, "apps", servers);
     }

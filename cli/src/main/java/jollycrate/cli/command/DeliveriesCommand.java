@@ -37,7 +37,7 @@ public final class DeliveriesCommand implements Command {
   @Override
   public int run(Given given) {
     session.interrupts().changesNothing();
-    ServerService service = session.crate(given).server(given.server());
+    ServerService service = session.crate(given).servers().named(given.server());
     List<DeliveryRecord> records = service.deliveries();
     DeliveriesView view = new DeliveriesView(session.screen());
     if (given.operand(0).isPresent()) {

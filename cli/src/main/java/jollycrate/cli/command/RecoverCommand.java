@@ -43,7 +43,7 @@ public final class RecoverCommand implements Command {
   @Override
   public int run(Given given) {
     DeliveryView view = new DeliveryView(session.screen(), false);
-    ServerService service = session.crate(given, view).server(given.server());
+    ServerService service = session.crate(given, view).servers().named(given.server());
     boolean takeOver = given.has(TAKE_OVER);
     if (takeOver) {
       service.lockHolder().ifPresent(this::tellWhoEnds);

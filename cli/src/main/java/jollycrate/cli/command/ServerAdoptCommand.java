@@ -48,7 +48,8 @@ public final class ServerAdoptCommand implements Command {
     Adoption adoption =
         session
             .crate(given)
-            .adoptServer(
+            .servers()
+            .adopt(
                 new Adoption.Wanted(
                     given
                         .text(NAME)

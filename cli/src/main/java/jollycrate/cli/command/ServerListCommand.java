@@ -25,7 +25,7 @@ public final class ServerListCommand implements Command {
   @Override
   public int run(Given given) {
     session.interrupts().changesNothing();
-    List<ServerState> servers = session.crate(given).servers();
+    List<ServerState> servers = session.crate(given).servers().states();
     if (given.json()) {
       return session.ended(ExitCode.DONE, "servers", servers);
     }

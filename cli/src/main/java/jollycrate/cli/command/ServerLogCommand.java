@@ -60,7 +60,8 @@ public final class ServerLogCommand implements Command {
     ServerLogReader log =
         session
             .crate(given)
-            .server(given.operand(0).orElseThrow())
+            .servers()
+            .named(given.operand(0).orElseThrow())
             .log(found, least, given.text(APP));
     ServerLogReader begun = given.has(SINCE_START) ? log.sinceStart() : log.nearTheEnd();
     if (given.has(FOLLOW)) {

@@ -66,7 +66,8 @@ public final class ServerNewCommand implements Command {
     ServerEntry entry =
         session
             .crate(given)
-            .newServer(
+            .servers()
+            .make(
                 new NewServer(
                     given.operand(0).orElseThrow(),
                     given.text(FOLDER).map(Path::of),

@@ -34,7 +34,7 @@ public final class ServerRemoveCommand implements Command {
   @Override
   public int run(Given given) {
     ServerRemoval removal =
-        session.crate(given).removeServer(given.operand(0).orElseThrow(), given.has(DELETE));
+        session.crate(given).servers().remove(given.operand(0).orElseThrow(), given.has(DELETE));
     if (given.json()) {
       return session.done(removal);
     }

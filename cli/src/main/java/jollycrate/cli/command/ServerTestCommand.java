@@ -31,7 +31,7 @@ public final class ServerTestCommand implements Command {
   public int run(Given given) {
     session.interrupts().changesNothing();
     String name = given.operand(0).orElseThrow();
-    List<Examination.Seen> seen = session.crate(given).examine(name);
+    List<Examination.Seen> seen = session.crate(given).servers().examine(name);
     boolean wrong = seen.stream().anyMatch(one -> one.verdict() == Examination.Verdict.WRONG);
     ExitCode code = wrong ? ExitCode.CHECKS_FAILED : ExitCode.DONE;
     if (given.json()) {

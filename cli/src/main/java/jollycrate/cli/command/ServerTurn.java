@@ -51,7 +51,7 @@ public final class ServerTurn implements Command {
   public int run(Given given) {
     String name = given.operand(0).orElseThrow();
     ServerService service =
-        session.crate(given, new DeliveryView(session.screen(), false)).server(name);
+        session.crate(given, new DeliveryView(session.screen(), false)).servers().named(name);
     if (turn == Turn.STOP) {
       boolean stopped = service.stop();
       if (given.json()) {

@@ -29,7 +29,7 @@ public final class SettingsCommand implements Command {
   @Override
   public int run(Given given) {
     session.interrupts().changesNothing();
-    ValuesInForce values = session.crate(given).values(given.server());
+    ValuesInForce values = session.crate(given).servers().values(given.server());
     if (given.json()) {
       return session.done(values);
     }

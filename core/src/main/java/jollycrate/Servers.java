@@ -1,0 +1,140 @@
+package jollycrate;
+
+import java.nio.file.Files;
+import java.nio.file.LinkOption;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+import jollycrate.app.Descriptions;
+import jollycrate.app.ServerEntry;
+import jollycrate.app.ServersFile;
+import jollycrate.app.Setting;
+import jollycrate.delivery.ServerService;
+import jollycrate.host.Host;
+import jollycrate.secret.Secrets;
+import jollycrate.site.Adoption;
+import jollycrate.site.Examination;
+import jollycrate.site.Kinds;
+import jollycrate.site.NewServer;
+import jollycrate.site.ServerAdoption;
+import jollycrate.site.ServerApps;
+import jollycrate.site.ServerFoundation;
+import jollycrate.site.ServerRemoval;
+import jollycrate.site.ServerState;
+import jollycrate.site.Sites;
+import jollycrate.site.ValuesInForce;
+import jollycrate.watch.Interrupts;
+import jollycrate.watch.Progress;
+import jollycrate.watch.Site;
+
+/** What the commands do with servers. */
+public final class Servers {
+  private final Host host;
+  private final Setting setting;
+  private final Kinds kinds;
+  private final Secrets secrets;
+  private final Progress progress;
+  private final Interrupts interrupts;
+  private final ServerFoundation foundation;
+  private final Sites sites;
+  private final Descriptions descriptions;
+
+  Servers(
+      Host host,
+      Setting setting,
+      Kinds kinds,
+      Secrets secrets,
+      Progress progress,
+      Interrupts interrupts) {
+    this.host = host;
+    this.setting = setting;
+    this.kinds = kinds;
+    this.secrets = secrets;
+    this.progress = progress;
+    this.interrupts = interrupts;
+    this.foundation = new ServerFoundation(host, setting, kinds, secrets);
+    this.sites = new Sites(host, setting, kinds, foundation);
+    this.descriptions = new Descriptions(setting.folder(), secrets::value);
+  }
+
+  /** One server apart from its applications. */
+  public ServerService named(String serverName) {
+    return server(descriptions.entry(serverName));
+  }
+
+  private ServerService server(ServerEntry entry) {
+    return new ServerService(site(entry), progress, interrupts);
+  }
+
+  private Site site(ServerEntry entry) {
+    return sites.site(entry);
+  }
+
+  /** Makes a server and describes it in {@code servers.toml}. */
+  public ServerEntry make(NewServer wanted) {
+    setting.mustHandleServers();
+    return foundation.found(wanted, serversFile());
+  }
+
+  /** Describes a server that people have in {@code servers.toml}; it stays as it is. */
+  public Adoption adopt(Adoption.Wanted wanted) {
+    setting.mustHandleServers();
+    return new ServerAdoption(host, setting, kinds, foundation).adopt(wanted, serversFile());
+  }
+
+  private Path serversFile() {
+    return descriptions.serversFile().orElseGet(() -> setting.folder().resolve(ServersFile.NAME));
+  }
+
+  /**
+   * Removes a server on which nothing stands.
+   *
+   * @param meant whether it is done, or only told
+   */
+  public ServerRemoval remove(String name, boolean meant) {
+    ServerEntry entry = descriptions.entry(name);
+    Path file = descriptions.serversFile().orElseThrow();
+    return Files.exists(entry.folder(), LinkOption.NOFOLLOW_LINKS)
+        ? ServerRemoval.of(site(entry), server(entry), file, meant)
+        : ServerRemoval.ofEntry(entry, file, meant);
+  }
+
+  /**
+   * The applications of servers.
+   *
+   * @param name of one; empty: of every described server
+   */
+  public List<ServerApps> apps(Optional<String> name) {
+    return name.map(descriptions::entry).map(List::of).orElseGet(descriptions::entries).stream()
+        .map(entry -> ServerApps.of(site(entry)))
+        .toList();
+  }
+
+  /** Whether a server is as it is described, thing by thing. */
+  public List<Examination.Seen> examine(String name) {
+    ServerEntry entry = descriptions.entry(name);
+    return Examination.of(site(entry), server(entry).unfinished());
+  }
+
+  /** The values that count on a server, of the application that is described here and its own. */
+  public ValuesInForce values(String serverName) {
+    ServerEntry entry = descriptions.entry(serverName);
+    Path servers = descriptions.serversFile().orElseThrow();
+    ValuesInForce values =
+        ValuesInForce.of(entry, ServersFile.written(servers, serverName), secrets);
+    return descriptions.isDescribed()
+        ? values.with(
+            descriptions.application(entry),
+            descriptions.written(serverName),
+            entry.service(),
+            secrets)
+        : values;
+  }
+
+  /** Every described server as it stands now. */
+  public List<ServerState> states() {
+    return descriptions.entries().stream()
+        .map(entry -> ServerState.of(entry, this::site, this::server))
+        .toList();
+  }
+}
