@@ -43,9 +43,6 @@ import jollycrate.pack.PackWatch;
 import jollycrate.pack.Packed;
 import jollycrate.secret.Secrets;
 import jollycrate.site.FinishedArtifact;
-import jollycrate.site.Kinds;
-import jollycrate.site.ServerFoundation;
-import jollycrate.site.Sites;
 import jollycrate.trial.InPassing;
 import jollycrate.trial.LiveRun;
 import jollycrate.trial.ShapeRow;
@@ -57,25 +54,23 @@ import jollycrate.watch.Site;
 public final class Crate {
   private static final String PROBE = "jollycrate/probe/ConnectProbe.class";
 
+  private final Means means;
+  private final Host host;
   private final Setting setting;
   private final Secrets secrets;
   private final Progress progress;
   private final Interrupts interrupts;
-  private final Host host = Host.local();
-  private final Kinds kinds = new Kinds();
-  private final ServerFoundation foundation;
-  private final Sites sites;
   private final Descriptions descriptions;
 
   /** With everything that a run of the program shares. */
   public Crate(Setting setting, Secrets secrets, Progress progress, Interrupts interrupts) {
+    this.means = Means.of(setting, secrets, progress, interrupts);
+    this.host = means.host();
     this.setting = setting;
     this.secrets = secrets;
     this.progress = progress;
     this.interrupts = interrupts;
-    this.foundation = new ServerFoundation(host, setting, kinds, secrets);
-    this.sites = new Sites(host, setting, kinds, foundation);
-    this.descriptions = new Descriptions(setting.folder(), secrets::value);
+    this.descriptions = means.descriptions();
   }
 
   /**
@@ -277,7 +272,7 @@ public final class Crate {
 
   /** The servers apart from their applications. */
   public Servers servers() {
-    return new Servers(host, setting, kinds, secrets, progress, interrupts);
+    return new Servers(means);
   }
 
   /**
@@ -297,7 +292,8 @@ public final class Crate {
   }
 
   private InPassing inPassing() {
-    return new InPassing(host, setting, descriptions, foundation, sites, this::service, interrupts);
+    return new InPassing(
+        host, setting, descriptions, means.foundation(), means.sites(), this::service, interrupts);
   }
 
   private DeliveryService service(ServerEntry entry) {
@@ -315,6 +311,6 @@ public final class Crate {
   }
 
   private Site site(ServerEntry entry) {
-    return sites.site(entry);
+    return means.sites().site(entry);
   }
 }

@@ -8,53 +8,25 @@ import java.util.Optional;
 import jollycrate.app.Descriptions;
 import jollycrate.app.ServerEntry;
 import jollycrate.app.ServersFile;
-import jollycrate.app.Setting;
 import jollycrate.delivery.ServerService;
-import jollycrate.host.Host;
-import jollycrate.secret.Secrets;
 import jollycrate.site.Adoption;
 import jollycrate.site.Examination;
-import jollycrate.site.Kinds;
 import jollycrate.site.NewServer;
 import jollycrate.site.ServerAdoption;
 import jollycrate.site.ServerApps;
-import jollycrate.site.ServerFoundation;
 import jollycrate.site.ServerRemoval;
 import jollycrate.site.ServerState;
-import jollycrate.site.Sites;
 import jollycrate.site.ValuesInForce;
-import jollycrate.watch.Interrupts;
-import jollycrate.watch.Progress;
 import jollycrate.watch.Site;
 
 /** What the commands do with servers. */
 public final class Servers {
-  private final Host host;
-  private final Setting setting;
-  private final Kinds kinds;
-  private final Secrets secrets;
-  private final Progress progress;
-  private final Interrupts interrupts;
-  private final ServerFoundation foundation;
-  private final Sites sites;
+  private final Means means;
   private final Descriptions descriptions;
 
-  Servers(
-      Host host,
-      Setting setting,
-      Kinds kinds,
-      Secrets secrets,
-      Progress progress,
-      Interrupts interrupts) {
-    this.host = host;
-    this.setting = setting;
-    this.kinds = kinds;
-    this.secrets = secrets;
-    this.progress = progress;
-    this.interrupts = interrupts;
-    this.foundation = new ServerFoundation(host, setting, kinds, secrets);
-    this.sites = new Sites(host, setting, kinds, foundation);
-    this.descriptions = new Descriptions(setting.folder(), secrets::value);
+  Servers(Means means) {
+    this.means = means;
+    this.descriptions = means.descriptions();
   }
 
   /** One server apart from its applications. */
@@ -63,27 +35,30 @@ public final class Servers {
   }
 
   private ServerService server(ServerEntry entry) {
-    return new ServerService(site(entry), progress, interrupts);
+    return new ServerService(site(entry), means.progress(), means.interrupts());
   }
 
   private Site site(ServerEntry entry) {
-    return sites.site(entry);
+    return means.sites().site(entry);
   }
 
   /** Makes a server and describes it in {@code servers.toml}. */
   public ServerEntry make(NewServer wanted) {
-    setting.mustHandleServers();
-    return foundation.found(wanted, serversFile());
+    means.setting().mustHandleServers();
+    return means.foundation().found(wanted, serversFile());
   }
 
   /** Describes a server that people have in {@code servers.toml}; it stays as it is. */
   public Adoption adopt(Adoption.Wanted wanted) {
-    setting.mustHandleServers();
-    return new ServerAdoption(host, setting, kinds, foundation).adopt(wanted, serversFile());
+    means.setting().mustHandleServers();
+    return new ServerAdoption(means.host(), means.setting(), means.kinds(), means.foundation())
+        .adopt(wanted, serversFile());
   }
 
   private Path serversFile() {
-    return descriptions.serversFile().orElseGet(() -> setting.folder().resolve(ServersFile.NAME));
+    return descriptions
+        .serversFile()
+        .orElseGet(() -> means.setting().folder().resolve(ServersFile.NAME));
   }
 
   /**
@@ -121,13 +96,13 @@ public final class Servers {
     ServerEntry entry = descriptions.entry(serverName);
     Path servers = descriptions.serversFile().orElseThrow();
     ValuesInForce values =
-        ValuesInForce.of(entry, ServersFile.written(servers, serverName), secrets);
+        ValuesInForce.of(entry, ServersFile.written(servers, serverName), means.secrets());
     return descriptions.isDescribed()
         ? values.with(
             descriptions.application(entry),
             descriptions.written(serverName),
             entry.service(),
-            secrets)
+            means.secrets())
         : values;
   }
 

@@ -1,0 +1,40 @@
+package jollycrate;
+
+import jollycrate.app.Descriptions;
+import jollycrate.app.Setting;
+import jollycrate.host.Host;
+import jollycrate.secret.Secrets;
+import jollycrate.site.Kinds;
+import jollycrate.site.ServerFoundation;
+import jollycrate.site.Sites;
+import jollycrate.watch.Interrupts;
+import jollycrate.watch.Progress;
+
+/** What everything in a run of the program shares. */
+record Means(
+    Setting setting,
+    Secrets secrets,
+    Progress progress,
+    Interrupts interrupts,
+    Host host,
+    Kinds kinds,
+    ServerFoundation foundation,
+    Sites sites,
+    Descriptions descriptions) {
+
+  static Means of(Setting setting, Secrets secrets, Progress progress, Interrupts interrupts) {
+    Host host = Host.local();
+    Kinds kinds = new Kinds();
+    ServerFoundation foundation = new ServerFoundation(host, setting, kinds, secrets);
+    return new Means(
+        setting,
+        secrets,
+        progress,
+        interrupts,
+        host,
+        kinds,
+        foundation,
+        new Sites(host, setting, kinds, foundation),
+        new Descriptions(setting.folder(), secrets::value));
+  }
+}
