@@ -258,11 +258,23 @@ public final class Crate {
    */
   public DeliveryOutcome check(Optional<String> name, String serverName) {
     ServerEntry entry = descriptions.entry(serverName);
-    return service(entry)
-        .check(
-            name.filter(told -> !isDescribedHere(told))
-                .map(Application::undescribed)
-                .orElseGet(() -> descriptions.application(entry)));
+    return service(entry).check(named(name, entry));
+  }
+
+  /**
+   * Starts an application anew on a server that goes on running.
+   *
+   * @param name of the application; empty: the one that {@code jolly.toml} describes
+   */
+  public DeliveryOutcome restart(Optional<String> name, String serverName) {
+    ServerEntry entry = descriptions.entry(serverName);
+    return service(entry).restart(named(name, entry));
+  }
+
+  private Application named(Optional<String> name, ServerEntry entry) {
+    return name.filter(told -> !isDescribedHere(told))
+        .map(Application::undescribed)
+        .orElseGet(() -> descriptions.application(entry));
   }
 
   private boolean isDescribedHere(String name) {

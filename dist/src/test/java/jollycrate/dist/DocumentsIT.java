@@ -32,6 +32,7 @@ class DocumentsIT {
           "deploy packed/spokes-1.4.0.war --undescribed --path /second --to bench",
           "deliveries --on bench",
           "settings --on bench",
+          "app restart --on bench",
           "rollback 1 --on bench",
           "rollback 9 --on bench",
           "deliveries 1 --on bench",

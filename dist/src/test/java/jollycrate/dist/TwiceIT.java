@@ -28,6 +28,28 @@ class TwiceIT {
     }
   }
 
+  /** With its server's process, other bytes of nothing, and no number of a delivery. */
+  @Test
+  void oneApplicationIsStartedAnew() throws IOException {
+    try (Workshop workshop = Workshop.open(folder)) {
+      assertThat(workshop.ends(4, "app", "restart", "--on", "bench").all())
+          .contains("it was not delivered to 'bench'");
+      workshop.ok("deploy", "--to", "bench");
+      String process = workshop.process();
+      String before = workshop.trace();
+      int printed = workshop.log().length();
+      assertThat(workshop.ok("app", "restart", "--on", "bench"))
+          .contains("restart spokes 1.4.0 on bench", "pass", "Restarted spokes 1.4.0 on bench");
+      assertThat(workshop.log().substring(printed)).contains("Undeploying context [/spokes]");
+      assertThat(workshop.process()).isEqualTo(process);
+      assertThat(workshop.trace()).isEqualTo(before);
+      assertThat(workshop.ok("deliveries", "--on", "bench")).doesNotContain("  2  ");
+      workshop.ok("server", "stop", "bench");
+      assertThat(workshop.ends(4, "app", "restart", "--on", "bench").all())
+          .contains("'jolly server start bench'");
+    }
+  }
+
   private static TreeMap<String, String> files(Path server) throws IOException {
     TreeMap<String, String> files = new TreeMap<>();
     try (Stream<Path> all = Files.walk(server)) {

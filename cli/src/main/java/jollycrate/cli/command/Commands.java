@@ -32,6 +32,7 @@ public final class Commands {
     all.put("undeploy", UndeployCommand::new);
     all.put("rollback", RollbackCommand::new);
     all.put("apps", AppsCommand::new);
+    all.put("app restart", AppRestartCommand::new);
     all.put("settings", SettingsCommand::new);
     all.put("deliveries", DeliveriesCommand::new);
     all.put("recover", RecoverCommand::new);

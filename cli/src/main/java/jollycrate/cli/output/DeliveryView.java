@@ -69,7 +69,7 @@ public final class DeliveryView implements LiveLine {
   public void looked(Aim aim, String path) {
     Aim.Release release = aim.release();
     Aim.Place place = aim.place();
-    boolean deploy = !aim.act().equals("undeploy");
+    boolean deploy = aim.act().equals("deploy") || aim.act().equals("rollback");
     String change =
         deploy && !release.earlier().isEmpty() && !release.earlier().equals(release.version())
             ? release.application() + " " + release.earlier() + " -> " + release.version()
@@ -100,7 +100,7 @@ public final class DeliveryView implements LiveLine {
   static String preposition(String act) {
     return switch (act) {
       case "undeploy" -> " from ";
-      case "rollback" -> " on ";
+      case "rollback", "restart" -> " on ";
       default -> " to ";
     };
   }

@@ -97,6 +97,22 @@ public final class EndView {
                 + " as described, and its checks pass.");
         screen.line("Open " + style.place(outcome.aim().place().address()));
       }
+      case "restart" -> {
+        screen.line(
+            style.good("Restarted")
+                + " "
+                + release
+                + " on "
+                + outcome.aim().place().server()
+                + " in "
+                + Amounts.time(outcome.millis())
+                + outcome
+                    .down()
+                    .map(down -> ", down for at most " + Amounts.time(down.time().toMillis()))
+                    .orElse("")
+                + "; its sessions ended.");
+        screen.line("Open " + style.place(outcome.aim().place().address()));
+      }
       case "check" ->
           screen.line(
               style.good("Passed:")
