@@ -28,11 +28,13 @@ import jollycrate.build.Drivers;
 import jollycrate.build.Packing;
 import jollycrate.build.ProjectSource;
 import jollycrate.check.HttpRequester;
+import jollycrate.check.Requester;
 import jollycrate.delivery.DeliveryOutcome;
 import jollycrate.delivery.DeliveryService;
 import jollycrate.delivery.DescribedHere;
 import jollycrate.delivery.Manner;
 import jollycrate.delivery.Source;
+import jollycrate.delivery.StandingService;
 import jollycrate.draft.Draft;
 import jollycrate.draft.Drafting;
 import jollycrate.file.Digests;
@@ -258,7 +260,7 @@ public final class Crate {
    */
   public DeliveryOutcome check(Optional<String> name, String serverName) {
     ServerEntry entry = descriptions.entry(serverName);
-    return service(entry).check(named(name, entry));
+    return standing(entry).check(named(name, entry));
   }
 
   /**
@@ -268,7 +270,7 @@ public final class Crate {
    */
   public DeliveryOutcome restart(Optional<String> name, String serverName) {
     ServerEntry entry = descriptions.entry(serverName);
-    return service(entry).restart(named(name, entry));
+    return standing(entry).restart(named(name, entry));
   }
 
   private Application named(Optional<String> name, ServerEntry entry) {
@@ -314,12 +316,15 @@ public final class Crate {
 
   private DeliveryService service(Site site, Progress told) {
     return new DeliveryService(
-        site,
-        secrets,
-        told,
-        interrupts,
-        () -> new HttpRequester(interrupts::isAsked),
-        ClassPathPlace.of(PROBE));
+        site, secrets, told, interrupts, this::requester, ClassPathPlace.of(PROBE));
+  }
+
+  private StandingService standing(ServerEntry entry) {
+    return new StandingService(site(entry), secrets, progress, interrupts, this::requester);
+  }
+
+  private Requester requester() {
+    return new HttpRequester(interrupts::isAsked);
   }
 
   private Site site(ServerEntry entry) {

@@ -133,4 +133,18 @@ final class CheckRun {
         .map(found -> log.located(site, found))
         .or(result::cause);
   }
+
+  /** What checks come to where nothing was changed. */
+  static DeliveryOutcome.Result passed(List<CheckResult> results) {
+    return results.stream().allMatch(CheckResult::passed)
+        ? DeliveryOutcome.Result.UNCHANGED
+        : DeliveryOutcome.Result.CHECKS_FAILED;
+  }
+
+  /** What is to be said when nothing of them shows that the application works; else empty. */
+  static String unproven(List<CheckResult> results) {
+    return results.stream().anyMatch(CheckResult::proves)
+        ? ""
+        : "no check asked for anything that shows that it works. Describe a [[check]] in jolly.toml";
+  }
 }

@@ -21,7 +21,6 @@ import jollycrate.foresee.Foresight;
 import jollycrate.foresee.ProcessRule;
 import jollycrate.journal.EarlierRelease;
 import jollycrate.secret.Secrets;
-import jollycrate.server.Cause;
 import jollycrate.server.Order;
 import jollycrate.server.Placement;
 import jollycrate.server.Standing;
@@ -214,74 +213,6 @@ public final class DeliveryService {
     }
   }
 
-  /** Runs the checks of an application against what stands on the server. */
-  public DeliveryOutcome check(Application application) {
-    OutcomeBuilder outcome = aims.builder("check", application.name());
-    Standing.Owner owner = mustStand("check", application.name());
-    Placement placement = site.addressed(owner.placement());
-    outcome.aim(aims.of("check", placement));
-    List<CheckResult> results =
-        checkRun().run(application, new Passwords(application, secrets).ofUsers(), placement, true);
-    outcome.checks(results).note(unproven(results));
-    return outcome.end(passed(results), site.time().now());
-  }
-
-  /** Starts an application anew that stands on a running server, and runs its checks. */
-  public DeliveryOutcome restart(Application application) {
-    OutcomeBuilder outcome = aims.builder("restart", application.name());
-    if (!gate.settled(outcome, false)) {
-      return outcome.end(DeliveryOutcome.Result.STUCK, site.time().now());
-    }
-    Standing.Owner owner = mustStand("restart", application.name());
-    Placement placement = site.addressed(owner.placement());
-    Aim aim = aims.of("restart", placement);
-    outcome.aim(aim);
-    Map<String, String> passwords = new Passwords(application, secrets).ofUsers();
-    AppRestart restart = new AppRestart(site, new Waits(site, progress, interrupts), owner);
-    try (Gate.Passage passage = gate.enterWithFront()) {
-      Stock stock = site.stockTaker().take(List.of());
-      Optional<Cause> hindrance = restart.hindrance(stock);
-      if (hindrance.isPresent()) {
-        return outcome
-            .cause(hindrance.get())
-            .end(DeliveryOutcome.Result.BLOCKED, site.time().now());
-      }
-      progress.looked(aim, ContextPath.shown(placement.route().contextPath()));
-      AppRestart.Restarted restarted = restart.run(stock);
-      restarted.cause().ifPresent(outcome::cause);
-      outcome.down(
-          Optional.of(new DeliveryOutcome.Downtime(restarted.silence(), false, List.of())));
-    }
-    List<CheckResult> results = checkRun().run(application, passwords, placement, true);
-    outcome.checks(results).note(unproven(results));
-    return outcome.end(passed(results), site.time().now());
-  }
-
-  private static DeliveryOutcome.Result passed(List<CheckResult> results) {
-    return results.stream().allMatch(CheckResult::passed)
-        ? DeliveryOutcome.Result.UNCHANGED
-        : DeliveryOutcome.Result.CHECKS_FAILED;
-  }
-
-  private Standing.Owner mustStand(String act, String application) {
-    String server = site.server().name();
-    return site.stockTaker()
-        .standing()
-        .owner(application)
-        .orElseThrow(
-            () ->
-                new NotDeliveredException(
-                    "Cannot "
-                        + act
-                        + " '"
-                        + application
-                        + "': it was not delivered to '"
-                        + server
-                        + "'. Deliver it with 'jolly deploy --to "
-                        + server
-                        + "'"));
-  }
-
   /**
    * What somebody changes just now is no finding: whoever changes something has to wait for him.
    */
@@ -329,14 +260,8 @@ public final class DeliveryService {
 
   private DeliveryOutcome.Result unchanged(Target target, OutcomeBuilder outcome) {
     List<CheckResult> results = target.checks().apply(target.wanted().orElseThrow().placement());
-    outcome.checks(results).note(unproven(results));
-    return passed(results);
-  }
-
-  private static String unproven(List<CheckResult> results) {
-    return results.stream().anyMatch(CheckResult::proves)
-        ? ""
-        : "no check asked for anything that shows that it works. Describe a [[check]] in jolly.toml";
+    outcome.checks(results).note(CheckRun.unproven(results));
+    return CheckRun.passed(results);
   }
 
   private static boolean hasServlets(Order order) {

@@ -196,8 +196,8 @@ class AdoptIT {
       Files.writeString(open, "<Context privileged=\"true\"/>");
       Program program = sample(line);
       assertThat(program.ends(0, "server", "adopt", own.folder.toString(), "--name", "shop").all())
-          .containsPattern("warn +user robin: .*manager-gui, stands there in plain text")
-          .containsPattern("warn +user sam: .*admin-gui, manager-script, is one that everybody")
+          .containsPattern("warn +user robin: .*manager-gui.*stands there in plain text")
+          .containsPattern("warn +user sam: .*admin-gui, manager-script. is one that everybody")
           .containsPattern("seen +conf/tomcat-users.xml:\\d+")
           .containsPattern("warn +/host-manager: .*open to whoever reaches its port")
           .containsPattern("warn +samples: ")

@@ -83,19 +83,19 @@ final class Administration {
   private void user(String name, String password, String roles, String where) {
     boolean known =
         WELL_KNOWN.contains(password.toLowerCase(Locale.ROOT)) || password.equalsIgnoreCase(name);
-    String may = roles.isBlank() ? "" : ", who is " + roles.replaceAll("\\s*,\\s*", ", ");
+    String may = roles.isBlank() ? "" : " (" + roles.replaceAll("\\s*,\\s*", ", ") + ")";
     if (known) {
       doubts.add(
           new Doubt(
               "user " + name,
-              "the password of this user" + may + ", is one that everybody tries first",
+              "the password of this user" + may + " is one that everybody tries first",
               where,
               "Give the user another one, or take the user out"));
     } else if (!HASH.matcher(password).matches()) {
       doubts.add(
           new Doubt(
               "user " + name,
-              "the password of this user" + may + ", stands there in plain text",
+              "the password of this user" + may + " stands there in plain text",
               where,
               "Store a salted hash, and name its CredentialHandler in the Realm of"
                   + " conf/server.xml"));
