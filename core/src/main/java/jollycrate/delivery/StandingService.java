@@ -69,6 +69,7 @@ public final class StandingService {
     outcome.aim(aim);
     Map<String, String> passwords = new Passwords(application, secrets).ofUsers();
     AppRestart restart = new AppRestart(site, waits, owner);
+    Optional<Cause> notUp;
     try (Gate.Passage passage = gate.enterWithFront()) {
       Stock stock = site.stockTaker().take(List.of());
       Optional<Cause> hindrance = restart.hindrance(stock);
@@ -79,13 +80,16 @@ public final class StandingService {
       }
       progress.looked(aim, ContextPath.shown(placement.route().contextPath()));
       AppRestart.Restarted restarted = restart.run(stock);
-      restarted.cause().ifPresent(outcome::cause);
+      notUp = restarted.cause();
+      notUp.ifPresent(outcome::cause);
       outcome.down(
           Optional.of(new DeliveryOutcome.Downtime(restarted.silence(), false, List.of())));
     }
     List<CheckResult> results = checkRun().run(application, passwords, placement, true);
     outcome.checks(results).note(CheckRun.unproven(results));
-    return outcome.end(CheckRun.passed(results), site.time().now());
+    return outcome.end(
+        notUp.isPresent() ? DeliveryOutcome.Result.CHECKS_FAILED : CheckRun.passed(results),
+        site.time().now());
   }
 
   private Standing.Owner mustStand(String act, String application) {

@@ -4,11 +4,12 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.function.Predicate;
 import jollycrate.app.Keeping;
 import jollycrate.host.Access;
 import jollycrate.host.Content;
@@ -116,25 +117,28 @@ public final class EarlierReleases {
   }
 
   private List<EarlierRelease> withinNumber(int most, Standing standing) {
-    List<EarlierRelease> left = new ArrayList<>();
     List<EarlierRelease> all = all();
+    List<EarlierRelease> left = new ArrayList<>();
+    Map<String, Integer> earlier = new HashMap<>();
     for (int i = all.size() - 1; i >= 0; i--) {
       EarlierRelease release = all.get(i);
-      boolean known = left.stream().anyMatch(release::isAlike);
-      if (stands(release, standing) || known || others(left, release, standing) < most) {
+      boolean again = all.stream().anyMatch(other -> isAlikeAndBetter(other, release));
+      boolean alsoStands =
+          all.stream().anyMatch(other -> stands(other, standing) && other.isAlike(release));
+      boolean kept =
+          !again && (alsoStands || earlier.merge(release.application(), 1, Integer::sum) <= most);
+      if (stands(release, standing) || kept) {
         left.add(0, release);
       }
     }
     return left;
   }
 
-  /** How many different releases of its application are left besides the one that stands. */
-  private static long others(List<EarlierRelease> left, EarlierRelease of, Standing standing) {
-    List<EarlierRelease> own =
-        left.stream().filter(one -> one.application().equals(of.application())).toList();
-    Predicate<EarlierRelease> isNew =
-        one -> own.subList(own.indexOf(one) + 1, own.size()).stream().noneMatch(one::isAlike);
-    return own.stream().filter(one -> !stands(one, standing)).filter(isNew).count();
+  /** Of several that are alike, the last one counts that was new and not brought back. */
+  private static boolean isAlikeAndBetter(EarlierRelease one, EarlierRelease other) {
+    boolean isNew = one.restores() == 0;
+    boolean sameSort = isNew == (other.restores() == 0);
+    return one.isAlike(other) && (sameSort ? one.delivery() > other.delivery() : isNew);
   }
 
   private static boolean stands(EarlierRelease release, Standing standing) {
@@ -153,13 +157,12 @@ public final class EarlierReleases {
 
   private static long space(List<EarlierRelease> releases, Standing standing) {
     Set<String> there = digests(standing);
-    return releases.stream()
+    Map<String, Long> sizes = new HashMap<>();
+    releases.stream()
         .flatMap(release -> release.files().stream())
         .filter(file -> !there.contains(file.digest()))
-        .map(file -> new EarlierRelease.Original(Path.of(""), file.digest(), file.size()))
-        .distinct()
-        .mapToLong(EarlierRelease.Original::size)
-        .sum();
+        .forEach(file -> sizes.put(file.digest(), file.size()));
+    return sizes.values().stream().mapToLong(Long::longValue).sum();
   }
 
   private static Set<String> digests(Standing standing) {
