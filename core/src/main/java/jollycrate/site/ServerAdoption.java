@@ -12,6 +12,7 @@ import jollycrate.app.NotDescribedException;
 import jollycrate.app.Ports;
 import jollycrate.app.ServerEntry;
 import jollycrate.app.ServerVariables;
+import jollycrate.app.ServersEdit;
 import jollycrate.app.ServersFile;
 import jollycrate.app.Setting;
 import jollycrate.app.Steering;
@@ -211,7 +212,7 @@ public final class ServerAdoption {
 
   private static void write(Path serversFile, ServerEntry entry) {
     try {
-      ServersFile.add(serversFile, entry);
+      ServersEdit.add(serversFile, entry);
     } catch (IOException e) {
       throw cannot(entry.name(), "'" + serversFile + "' cannot be written: " + e, "Fix its rights");
     }

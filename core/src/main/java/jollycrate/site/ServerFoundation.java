@@ -19,6 +19,7 @@ import jollycrate.app.NotDescribedException;
 import jollycrate.app.Ports;
 import jollycrate.app.ServerEntry;
 import jollycrate.app.ServerVariables;
+import jollycrate.app.ServersEdit;
 import jollycrate.app.ServersFile;
 import jollycrate.app.Setting;
 import jollycrate.app.Steering;
@@ -92,7 +93,7 @@ public final class ServerFoundation {
             Optional.empty());
     build(entry);
     try {
-      ServersFile.add(serversFile, entry);
+      ServersEdit.add(serversFile, entry);
     } catch (IOException | RuntimeException e) {
       host.files().deleteTree(folder);
       throw e instanceof RuntimeException known

@@ -7,7 +7,7 @@ import java.util.List;
 import java.util.stream.Collectors;
 import jollycrate.app.NotDescribedException;
 import jollycrate.app.ServerEntry;
-import jollycrate.app.ServersFile;
+import jollycrate.app.ServersEdit;
 import jollycrate.app.Steering;
 import jollycrate.delivery.ServerService;
 import jollycrate.host.HostFiles;
@@ -72,7 +72,7 @@ public record ServerRemoval(String server, String folder, List<Space> paths, boo
 
   private static void takeOut(Path file, String name) {
     try {
-      ServersFile.remove(file, name);
+      ServersEdit.remove(file, name);
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }

@@ -189,7 +189,7 @@ class FilesPeopleWriteTest {
             Optional.empty(),
             Steering.OURS,
             Optional.empty());
-    ServersFile.add(file, entry);
+    ServersEdit.add(file, entry);
     assertThat(Files.readString(file)).startsWith(before);
     assertThat(ServersFile.read(file)).contains(entry);
     Files.writeString(file, "[server.a]\nhttp = 70000\n");
@@ -350,12 +350,12 @@ class FilesPeopleWriteTest {
         "[server.b]\nfolder = \"b\"\nhttp = 3\nadmin = 4\n[server.b.variables]\nX = \"[y\"\n";
     String last = "\n  [ server . c ]\nfolder = \"c\"\nhttp = 5 # five\nadmin = 6";
     Path file = Files.writeString(folder.resolve("servers.toml"), one + other + last);
-    ServersFile.remove(file, "b");
+    ServersEdit.remove(file, "b");
     assertThat(Files.readString(file)).isEqualTo(one + last.substring(1));
     Path inline =
         Files.writeString(
             folder.resolve("inline.toml"),
             "server.a = { folder = \"a\", http = 1, admin = 2 }\n" + other);
-    assertThatThrownBy(() -> ServersFile.remove(inline, "a")).hasMessageContaining("by hand");
+    assertThatThrownBy(() -> ServersEdit.remove(inline, "a")).hasMessageContaining("by hand");
   }
 }
