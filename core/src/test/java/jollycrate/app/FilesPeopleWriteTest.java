@@ -15,7 +15,6 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import jollycrate.secret.Reference;
 import org.junit.jupiter.api.Test;
@@ -171,33 +170,6 @@ class FilesPeopleWriteTest {
         .hasMessageContaining(servers + ":8:1: unknown key 'ap' in [for.benc.shop]");
   }
 
-  @Test
-  void anEntryIsAddedAndTheRestStays() throws IOException {
-    Path file = folder.resolve("servers.toml");
-    String before = "# ours\n[server.a]\nfolder='x'\nhttp=1\nadmin=2 # no newline";
-    Files.writeString(file, before);
-    ServerEntry entry =
-        new ServerEntry(
-            "b",
-            folder.resolve("run/\"b"),
-            Optional.empty(),
-            new Ports(ServersFile.LOOPBACK, 8080, Optional.of(8081), Optional.empty()),
-            Jvm.USUAL,
-            new ServerVariables(List.of(), Map.of(), folder),
-            false,
-            Keeping.USUAL,
-            Optional.empty(),
-            Steering.OURS,
-            Optional.empty());
-    ServersEdit.add(file, entry);
-    assertThat(Files.readString(file)).startsWith(before);
-    assertThat(ServersFile.read(file)).contains(entry);
-    Files.writeString(file, "[server.a]\nhttp = 70000\n");
-    assertThatThrownBy(() -> ServersFile.read(file))
-        .hasMessageContaining("servers.toml:1:1: 'server.a.folder' is missing")
-        .hasMessageContaining("servers.toml:2:1: 'http' is 70000. Give 1 to 65535");
-  }
-
   @ParameterizedTest
   @ValueSource(
       strings = {
@@ -341,21 +313,5 @@ class FilesPeopleWriteTest {
     assertThat(problems(BASE + source))
         .singleElement()
         .satisfies(problem -> assertThat(problem.message()).contains("several files match"));
-  }
-
-  @Test
-  void anEntryIsTakenOutAndTheRestStaysByteForByte() throws IOException {
-    String one = "# ours\n[server.a]\nfolder = \"a\"\nhttp = 1\nadmin = 2\n\n";
-    String other =
-        "[server.b]\nfolder = \"b\"\nhttp = 3\nadmin = 4\n[server.b.variables]\nX = \"[y\"\n";
-    String last = "\n  [ server . c ]\nfolder = \"c\"\nhttp = 5 # five\nadmin = 6";
-    Path file = Files.writeString(folder.resolve("servers.toml"), one + other + last);
-    ServersEdit.remove(file, "b");
-    assertThat(Files.readString(file)).isEqualTo(one + last.substring(1));
-    Path inline =
-        Files.writeString(
-            folder.resolve("inline.toml"),
-            "server.a = { folder = \"a\", http = 1, admin = 2 }\n" + other);
-    assertThatThrownBy(() -> ServersEdit.remove(inline, "a")).hasMessageContaining("by hand");
   }
 }
