@@ -1,6 +1,5 @@
 package jollycrate.delivery;
 
-import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Comparator;
@@ -8,25 +7,17 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
-import java.util.TreeMap;
-import java.util.stream.Collectors;
-import jollycrate.check.CheckResult;
 import jollycrate.host.HostException;
 import jollycrate.journal.Deliveries;
 import jollycrate.journal.Journal;
 import jollycrate.journal.JournalLine;
 import jollycrate.journal.OvertakenException;
 import jollycrate.server.Cause;
-import jollycrate.server.Keys;
-import jollycrate.server.Piece;
 import jollycrate.server.Standing;
 import jollycrate.server.Stock;
 import jollycrate.server.Swap;
-import jollycrate.server.Wanted;
-import jollycrate.step.Cure;
 import jollycrate.step.Step;
 import jollycrate.step.StepList;
-import jollycrate.step.StepsToReach;
 import jollycrate.stock.RecordsException;
 import jollycrate.watch.Interrupts;
 import jollycrate.watch.Progress;
@@ -52,37 +43,11 @@ final class Act {
   }
 
   Stock takeStock() {
-    return site.stockTaker()
-        .take(
-            target
-                .wanted()
-                .map(w -> w.pieces().stream().map(Piece::path).toList())
-                .orElse(List.of()));
+    return site.stockTaker().take(target.paths());
   }
 
   StepList steps(Stock stock) {
-    return new StepsToReach(
-            site.kind(),
-            stock,
-            target.application(),
-            target.wanted(),
-            site.kind().processes().launch(stock),
-            cure(stock))
-        .compute();
-  }
-
-  private Cure cure(Stock stock) {
-    if (!ails(stock)) {
-      return Cure.NONE;
-    }
-    boolean live = site.traits().hosts() && site.traits().swaps().contains(Swap.LIVE);
-    return live ? Cure.SWITCH_AGAIN : Cure.RESTART;
-  }
-
-  private boolean ails(Stock stock) {
-    return stock.process().found().isPresent()
-        && stock.standing().owner(target.application()).stream()
-            .anyMatch(owner -> site.down(owner.placement()).isPresent());
+    return target.steps(stock);
   }
 
   /**
@@ -95,12 +60,13 @@ final class Act {
     Journal journal = open(first, passage);
     outcome.number(journal.opened().delivery());
     Carrier carrier =
-        new Carrier(site, journal, progress, interrupts, target.checks(), this::takeStock);
+        new Carrier(site, journal, progress, interrupts, target::check, this::takeStock);
     try {
       StepList last = reach(first, carrier);
       interrupts.obey();
       keepRelease(journal);
-      new Ending(site, journal).prepare(next(first, journal, found).in(site.server().folder()));
+      new Ending(site, journal)
+          .prepare(target.next(first.standing(), journal, found).in(site.server().folder()));
       journal.write(new JournalLine.Proven(last.tidy()));
     } catch (OvertakenException e) {
       throw e;
@@ -111,11 +77,6 @@ final class Act {
   }
 
   private void keepRelease(Journal journal) {
-    Set<String> standing =
-        target.wanted().stream()
-            .flatMap(wanted -> wanted.pieces().stream())
-            .map(Piece::digest)
-            .collect(Collectors.toSet());
     target
         .release()
         .filter(release -> !release.files().isEmpty())
@@ -125,7 +86,7 @@ final class Act {
                     .add(
                         release.numbered(journal.opened().delivery()),
                         site.files().facts(site.server().folder()).access(),
-                        standing));
+                        Set.copyOf(target.digests())));
   }
 
   private static Cause causeOf(Throwable e) {
@@ -145,12 +106,7 @@ final class Act {
     if (!left.isEmpty()) {
       return DeliveryOutcome.Result.STUCK;
     }
-    if (target.wanted().isEmpty()) {
-      return DeliveryOutcome.Result.REMOVED;
-    }
-    return carrier.results().stream().anyMatch(CheckResult::proves)
-        ? DeliveryOutcome.Result.DELIVERED
-        : DeliveryOutcome.Result.DELIVERED_UNPROVEN;
+    return target.kept(carrier.results());
   }
 
   /** Nothing was down where nothing ran, or where the new release came up beside the old one. */
@@ -189,25 +145,7 @@ final class Act {
 
   private Journal open(Stock stock, Gate.Passage passage) {
     Deliveries deliveries = new Deliveries(site.files(), site.records().deliveries());
-    Optional<Standing.Owner> owner = stock.standing().owner(target.application());
-    Optional<Swap> swap =
-        target.wanted().map(Wanted::swap).or(() -> owner.map(Standing.Owner::swap));
-    JournalLine.Opened opened =
-        new JournalLine.Opened(
-            JournalLine.FORMAT,
-            deliveries.last() + 1,
-            target.act(),
-            target.application(),
-            outcome.start(),
-            site.by(),
-            site.host().processes().self(),
-            target.description(),
-            target.revision(),
-            target.restores(),
-            swap.orElse(Swap.LIVE),
-            target.wanted().map(Wanted::placement).orElse(null),
-            owner.map(Standing.Owner::placement).orElse(null),
-            !stock.process().isStopped());
+    JournalLine.Opened opened = target.opened(stock, deliveries.last() + 1, outcome.start());
     return Journal.open(
         site.files(), site.records().journal(), site.recordAccess(), opened, passage::mustStand);
   }
@@ -232,36 +170,6 @@ final class Act {
     return steps;
   }
 
-  private Standing next(Stock first, Journal journal, List<String> found) {
-    Standing standing = first.standing();
-    if (target.wanted().isEmpty()) {
-      return standing.without(target.application());
-    }
-    Wanted wanted = target.wanted().get();
-    TreeMap<String, Standing.Held> pieces = new TreeMap<>();
-    for (Piece piece : wanted.pieces()) {
-      String key = Keys.of(site.server(), piece);
-      boolean ours = !standing.ownersOf(key).isEmpty() || made(journal, piece.path());
-      if (ours || !(piece instanceof Piece.Folder)) {
-        String digest = target.ours().getOrDefault(key, piece.digest());
-        pieces.put(key, new Standing.Held(digest, piece.part()));
-      }
-    }
-    return standing.with(
-        new Standing.Owner(
-            wanted.placement(),
-            journal.opened().delivery(),
-            target.description(),
-            wanted.swap(),
-            pieces,
-            standing.owner(target.application()).map(Standing.Owner::found).orElse(found)));
-  }
-
-  private static boolean made(Journal journal, Path path) {
-    return journal.backwards().stream()
-        .anyMatch(doing -> doing.step() instanceof Step.MakeFolder m && m.path().equals(path));
-  }
-
   private List<String> namesInFolder() {
     return site.files().list(site.server().folder()).stream()
         .map(path -> path.getFileName().toString())
@@ -278,7 +186,7 @@ final class Act {
       return DeliveryOutcome.Result.STUCK;
     }
     new Ending(site, journal)
-        .takenBackOrWhatIsLeft(target.mask().apply(cause.what()))
+        .takenBackOrWhatIsLeft(target.masked(cause.what()))
         .forEach(outcome::note);
     return interrupts.isAsked()
         ? DeliveryOutcome.Result.INTERRUPTED

@@ -1,9 +1,7 @@
 package jollycrate.delivery;
 
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -28,8 +26,6 @@ import jollycrate.server.Stock;
 import jollycrate.server.Unfolded;
 import jollycrate.server.Wanted;
 import jollycrate.step.StepList;
-import jollycrate.stock.Space;
-import jollycrate.watch.Aim;
 import jollycrate.watch.Interrupts;
 import jollycrate.watch.Progress;
 import jollycrate.watch.Site;
@@ -44,6 +40,7 @@ public final class DeliveryService {
   private final Supplier<Requester> requesters;
   private final Path probe;
   private final Gate gate;
+  private final Course course;
   private final Aims aims;
   private final Preparation preparation;
 
@@ -64,6 +61,7 @@ public final class DeliveryService {
     this.requesters = requesters;
     this.probe = probe;
     this.gate = new Gate(site, progress);
+    this.course = new Course(site, secrets, progress, gate);
     this.aims = new Aims(site);
     this.preparation = new Preparation(site, secrets);
   }
@@ -95,51 +93,38 @@ public final class DeliveryService {
   }
 
   private DeliveryOutcome deploy(Order order, Source source, Manner manner) {
-    boolean dryRun = manner.dryRun();
-    Application application = order.application();
-    OutcomeBuilder outcome = aims.builder(source.act(), application.name());
-    while (true) {
-      if (!gate.settled(outcome, dryRun)) {
-        return outcome.end(DeliveryOutcome.Result.STUCK, site.time().now());
-      }
-      Stock stock = site.stockTaker().take(List.of());
-      Wanted plain = preparation.wanted(stock, order);
-      KeepOrReplace.Settled settled =
-          preparation
-              .changes(stock, application.name(), manner.changedThere())
-              .map(changes -> changes.settled(plain))
-              .orElse(new KeepOrReplace.Settled(plain, Map.of(), List.of()));
-      Wanted wanted = settled.wanted();
-      Target target = target(order, settled, source);
-      Act act = new Act(site, progress, interrupts, target, outcome);
-      stock = act.takeStock();
-      Aim aim = aims.of(order, wanted, source, stock);
-      outcome.aim(aim);
-      List<Finding> findings =
-          new ArrayList<>(Foresight.look(new Looking(site, probe).scene(stock, order, wanted)));
-      findings.addAll(settled.findings());
-      findings.addAll(source.findings());
-      StepList steps = act.steps(stock);
-      findings.addAll(new Interruptions(site).look(stock, steps, application.name()));
-      progress.looked(aim, ContextPath.shown(wanted.placement().route().contextPath()));
-      if (Finding.anyBlocker(findings) && begunMeanwhile(dryRun)) {
-        continue;
-      }
-      tell(outcome, findings, stock, steps);
-      if (Finding.anyBlocker(findings)) {
-        return outcome.end(DeliveryOutcome.Result.BLOCKED, site.time().now());
-      }
-      if (dryRun) {
-        return outcome.end(DeliveryOutcome.Result.DRY_RUN, site.time().now());
-      }
-      if (steps.isEmpty()) {
-        return outcome.end(unchanged(target, outcome), site.time().now());
-      }
-      Optional<DeliveryOutcome> end = locked(act, stock, outcome, List::of);
-      if (end.isPresent()) {
-        return end.get();
-      }
-    }
+    OutcomeBuilder outcome = aims.builder(source.act(), order.application().name());
+    return course.run(outcome, manner.dryRun(), () -> look(order, source, manner, outcome));
+  }
+
+  private Course.Way look(Order order, Source source, Manner manner, OutcomeBuilder outcome) {
+    String application = order.application().name();
+    Stock first = site.stockTaker().take(List.of());
+    Wanted plain = preparation.wanted(first, order);
+    KeepOrReplace.Settled settled =
+        preparation
+            .changes(first, application, manner.changedThere())
+            .map(changes -> changes.settled(plain))
+            .orElse(new KeepOrReplace.Settled(plain, Map.of(), List.of()));
+    Wanted wanted = settled.wanted();
+    Target target = target(order, settled, source);
+    Act act = new Act(site, progress, interrupts, target, outcome);
+    Stock stock = act.takeStock();
+    List<Finding> findings =
+        new ArrayList<>(Foresight.look(new Looking(site, probe).scene(stock, order, wanted)));
+    findings.addAll(settled.findings());
+    findings.addAll(source.findings());
+    StepList steps = act.steps(stock);
+    findings.addAll(new Interruptions(site).look(stock, steps, application));
+    return new Course.Way(
+        act,
+        stock,
+        aims.of(order, wanted, source, stock),
+        ContextPath.shown(wanted.placement().route().contextPath()),
+        findings,
+        steps,
+        () -> unchanged(target.check(wanted.placement()), outcome),
+        List::of);
   }
 
   /**
@@ -166,100 +151,38 @@ public final class DeliveryService {
 
   /** Removes an application, or says what would be done. */
   public DeliveryOutcome undeploy(String application, Manner manner) {
-    boolean dryRun = manner.dryRun();
     OutcomeBuilder outcome = aims.builder("undeploy", application);
-    Act act =
-        new Act(site, progress, interrupts, Target.removal(application, secrets::mask), outcome);
-    while (true) {
-      if (!gate.settled(outcome, dryRun)) {
-        return outcome.end(DeliveryOutcome.Result.STUCK, site.time().now());
-      }
-      Stock stock = act.takeStock();
-      Optional<Standing.Owner> owner = stock.standing().owner(application);
-      if (owner.isEmpty()) {
-        return outcome.end(
-            new NeverDelivered(site, stock, application).tell(outcome), site.time().now());
-      }
-      List<Finding> findings = new ArrayList<>(ProcessRule.look(stock, owner.get().swap()));
-      preparation
-          .changes(stock, application, manner.changedThere())
-          .map(KeepOrReplace::removing)
-          .ifPresent(findings::addAll);
-      Placement placement = owner.get().placement();
-      Aim aim = aims.of("undeploy", placement);
-      outcome.aim(aim);
-      StepList steps = act.steps(stock);
-      findings.addAll(new Interruptions(site).look(stock, steps, application));
-      progress.looked(aim, ContextPath.shown(placement.route().contextPath()));
-      if (Finding.anyBlocker(findings) && begunMeanwhile(dryRun)) {
-        continue;
-      }
-      tell(outcome, findings, stock, steps);
-      if (Finding.anyBlocker(findings)) {
-        return outcome.end(DeliveryOutcome.Result.BLOCKED, site.time().now());
-      }
-      if (dryRun) {
-        return outcome.end(DeliveryOutcome.Result.DRY_RUN, site.time().now());
-      }
-      Optional<DeliveryOutcome> end =
-          locked(
-              act,
-              stock,
-              outcome,
-              () -> Remains.of(site, owner.get(), site.stockTaker().standing()));
-      if (end.isPresent()) {
-        return end.get();
-      }
+    return course.run(outcome, manner.dryRun(), () -> look(application, manner, outcome));
+  }
+
+  private Course.Seen look(String application, Manner manner, OutcomeBuilder outcome) {
+    Target target = ApplicationTarget.removal(site, application, secrets::mask);
+    Act act = new Act(site, progress, interrupts, target, outcome);
+    Stock stock = act.takeStock();
+    Optional<Standing.Owner> owner = stock.standing().owner(application);
+    if (owner.isEmpty()) {
+      return new Course.Nothing(new NeverDelivered(site, stock, application).tell(outcome));
     }
+    List<Finding> findings = new ArrayList<>(ProcessRule.look(stock, owner.get().swap()));
+    preparation
+        .changes(stock, application, manner.changedThere())
+        .map(KeepOrReplace::removing)
+        .ifPresent(findings::addAll);
+    StepList steps = act.steps(stock);
+    findings.addAll(new Interruptions(site).look(stock, steps, application));
+    Placement placement = owner.get().placement();
+    return new Course.Way(
+        act,
+        stock,
+        aims.of("undeploy", placement),
+        ContextPath.shown(placement.route().contextPath()),
+        findings,
+        steps,
+        () -> DeliveryOutcome.Result.UNCHANGED,
+        () -> Remains.of(site, owner.get(), site.stockTaker().standing()));
   }
 
-  /**
-   * What somebody changes just now is no finding: whoever changes something has to wait for him.
-   */
-  private boolean begunMeanwhile(boolean dryRun) {
-    return !dryRun && Recovery.unfinished(site).isPresent();
-  }
-
-  private void tell(OutcomeBuilder outcome, List<Finding> findings, Stock stock, StepList steps) {
-    stock.texts().values().stream()
-        .map(bytes -> new String(bytes, StandardCharsets.UTF_8))
-        .forEach(text -> HiddenValues.in(text, secrets));
-    findings.sort(Comparator.comparing(Finding::level));
-    List<String> diffs = TextDiffs.of(stock, steps);
-    outcome.findings(findings).steps(steps).diffs(diffs);
-    progress.foreseen(findings);
-    if (!steps.isEmpty() && !Finding.anyBlocker(findings)) {
-      progress.planned(site.server(), steps, diffs);
-    }
-  }
-
-  /**
-   * Empty when somebody else delivered, or began to, between the look and the lock: then the look
-   * has to be taken again.
-   */
-  private Optional<DeliveryOutcome> locked(
-      Act act, Stock seen, OutcomeBuilder outcome, Supplier<List<Space>> staysOnceRemoved) {
-    try (Gate.Passage passage = gate.enterWithFront()) {
-      Stock stock = act.takeStock();
-      boolean same =
-          stock.standing().equals(seen.standing()) && stock.digests().equals(seen.digests());
-      if (!same || Recovery.unfinished(site).isPresent()) {
-        return Optional.empty();
-      }
-      DeliveryOutcome.Result result = act.run(stock, passage);
-      if (result == DeliveryOutcome.Result.REMOVED) {
-        outcome.stays(staysOnceRemoved.get());
-      }
-      DeliveryOutcome end = outcome.end(result, site.time().now());
-      return new Told(site)
-          .keepOrWhyNot(end, secrets)
-          .map(why -> outcome.note(why).end(result, site.time().now()))
-          .or(() -> Optional.of(end));
-    }
-  }
-
-  private DeliveryOutcome.Result unchanged(Target target, OutcomeBuilder outcome) {
-    List<CheckResult> results = target.checks().apply(target.wanted().orElseThrow().placement());
+  private DeliveryOutcome.Result unchanged(List<CheckResult> results, OutcomeBuilder outcome) {
     outcome.checks(results).note(CheckRun.unproven(results));
     return CheckRun.passed(results);
   }
@@ -270,10 +193,11 @@ public final class DeliveryService {
         || artifact.web().namespace() != ServletNamespace.NONE;
   }
 
-  private Target target(Order order, KeepOrReplace.Settled settled, Source source) {
+  private ApplicationTarget target(Order order, KeepOrReplace.Settled settled, Source source) {
     Application application = order.application();
     Map<String, String> passwords = new Passwords(application, secrets).ofUsers();
-    return new Target(
+    return new ApplicationTarget(
+        site,
         application.name(),
         Optional.of(settled.wanted()),
         Optional.of(Rollback.keepable(order, source)),

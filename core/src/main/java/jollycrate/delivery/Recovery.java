@@ -36,14 +36,7 @@ final class Recovery {
   }
 
   private static String told(Site site, JournalLine.Opened opened) {
-    String what =
-        "delivery "
-            + opened.delivery()
-            + ", "
-            + opened.act()
-            + " of '"
-            + opened.application()
-            + "'";
+    String what = "delivery " + opened.delivery() + ", " + opened.told();
     String settles = "'jolly recover --on " + site.server().name() + "' settles it";
     long pid = opened.holder().pid();
     return switch (site.host().processes().life(opened.holder())) {
@@ -68,7 +61,7 @@ final class Recovery {
     }
     Journal journal = found.get();
     JournalLine.Opened opened = journal.opened();
-    String what = opened.act() + " of '" + opened.application() + "'";
+    String what = opened.told();
     Ending ending = new Ending(site, journal);
     if (journal.proven().isPresent()) {
       progress.recovering(opened.delivery(), what + " was proven; it is finished now");

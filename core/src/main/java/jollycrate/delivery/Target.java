@@ -1,60 +1,65 @@
 package jollycrate.delivery;
 
+import java.nio.file.Path;
+import java.time.Instant;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
-import java.util.function.Function;
-import java.util.function.UnaryOperator;
 import jollycrate.check.CheckResult;
 import jollycrate.journal.EarlierRelease;
+import jollycrate.journal.Journal;
+import jollycrate.journal.JournalLine;
 import jollycrate.server.Placement;
-import jollycrate.server.Wanted;
+import jollycrate.server.Standing;
+import jollycrate.server.Stock;
+import jollycrate.step.StepList;
 
-/**
- * What a delivery is to reach.
- *
- * @param wanted empty: the application is to be removed
- * @param release what is to be kept of it, so that it can be delivered again; empty for a removal
- * @param ours digests of what we answer for, by key, where something of somebody else stays in it
- * @param dataSources JNDI names that the new release gets
- * @param checks runs the checks of the application
- * @param mask takes secrets out of what goes into our records
- */
-record Target(
-    String application,
-    Optional<Wanted> wanted,
-    Optional<EarlierRelease> release,
-    Map<String, String> ours,
-    List<String> dataSources,
-    Function<Placement, List<CheckResult>> checks,
-    UnaryOperator<String> mask) {
+/** What a delivery is to reach. */
+interface Target {
+  /** Name of the application that it is about; empty when it is about the server itself. */
+  String application();
 
-  static Target removal(String application, UnaryOperator<String> mask) {
-    return new Target(
-        application,
-        Optional.empty(),
-        Optional.empty(),
-        Map.of(),
-        List.of(),
-        placement -> List.of(),
-        mask);
+  /** Paths that have to be looked at for it, besides what stands there. */
+  List<Path> paths();
+
+  /** The way there from what stands. */
+  StepList steps(Stock stock);
+
+  /**
+   * What its journal begins with.
+   *
+   * @param delivery number of the delivery
+   * @param at when it began
+   */
+  JournalLine.Opened opened(Stock stock, int delivery, Instant at);
+
+  /** Runs the checks that prove it. */
+  List<CheckResult> check(Placement placement);
+
+  /** What is to be kept of it, so that it can be delivered again. */
+  default Optional<EarlierRelease> release() {
+    return Optional.empty();
   }
 
-  String act() {
-    return wanted.isEmpty() ? "undeploy" : restores() > 0 ? "rollback" : "deploy";
+  /** Digests of what its release is made of there. */
+  default List<String> digests() {
+    return List.of();
   }
 
-  int restores() {
-    return release.map(EarlierRelease::restores).orElse(0);
+  /** JNDI names that it gives to a new release. */
+  default List<String> dataSources() {
+    return List.of();
   }
 
-  /** Digest of the resolved description; empty for a removal. */
-  String description() {
-    return release.map(EarlierRelease::description).orElse("");
-  }
+  /**
+   * What we answer for once it is proven.
+   *
+   * @param found top-level names that stood in the server's folder before
+   */
+  Standing next(Standing standing, Journal journal, List<String> found);
 
-  /** Of the source, as far as it is known. */
-  String revision() {
-    return release.map(EarlierRelease::revision).orElse("");
-  }
+  /** What it came to once it is kept. */
+  DeliveryOutcome.Result kept(List<CheckResult> results);
+
+  /** Takes secrets out of what goes into our records. */
+  String masked(String text);
 }

@@ -32,12 +32,14 @@ public sealed interface JournalLine {
    * A delivery begins.
    *
    * @param format of this journal
-   * @param act deploy, undeploy or rollback
+   * @param act deploy, undeploy, rollback, or how the server itself is changed
+   * @param application empty when the server itself is changed
    * @param description digest of the resolved description, empty for an undeploy
    * @param revision of the source of the artifact, as far as it is known
    * @param restores number of the delivery whose release comes back; 0 for a new one
-   * @param placement that is to stand; null for an undeploy
-   * @param earlier placement that stood; null for a first deploy
+   * @param placement that is to stand; null for an undeploy, and for a change of the server
+   * @param earlier placement that stood; null for a first deploy, and for a change of the server
+   * @param others further placements that were up, where a change of the server concerns them
    * @param serverRan whether the server ran
    */
   record Opened(
@@ -54,8 +56,17 @@ public sealed interface JournalLine {
       Swap swap,
       Placement placement,
       Placement earlier,
+      @JacksonInject(value = Json.ABSENT_LIST, useInput = OptBoolean.TRUE) List<Placement> others,
       boolean serverRan)
-      implements JournalLine {}
+      implements JournalLine {
+
+    /** What was done, as people say it. */
+    public String told() {
+      return application.isEmpty()
+          ? act + " of the server itself"
+          : act + " of '" + application + "'";
+    }
+  }
 
   /**
    * A step is about to be done.

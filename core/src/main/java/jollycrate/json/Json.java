@@ -22,6 +22,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
 
@@ -32,6 +33,9 @@ public final class Json {
 
   /** Marks a number that lines of earlier versions lack, and that is 0 then. */
   public static final String ABSENT_NUMBER = "absent number";
+
+  /** Marks a list that lines of earlier versions lack, and that is empty then. */
+  public static final String ABSENT_LIST = "absent list";
 
   private static final ObjectMapper MAPPER = mapper(texts());
   private static final ObjectMapper TOLD = mapper(inMilliseconds());
@@ -47,7 +51,10 @@ public final class Json {
     return JsonMapper.builder()
         .addModule(module)
         .injectableValues(
-            new InjectableValues.Std().addValue(ABSENT, "").addValue(ABSENT_NUMBER, 0))
+            new InjectableValues.Std()
+                .addValue(ABSENT, "")
+                .addValue(ABSENT_NUMBER, 0)
+                .addValue(ABSENT_LIST, List.of()))
         .disable(SerializationFeature.FAIL_ON_EMPTY_BEANS)
         .disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
         .enable(DeserializationFeature.FAIL_ON_MISSING_CREATOR_PROPERTIES)

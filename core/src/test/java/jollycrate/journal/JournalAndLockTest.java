@@ -53,6 +53,7 @@ class JournalAndLockTest {
             Swap.LIVE,
             null,
             null,
+            List.of(),
             true);
     return Journal.open(host.files(), file, access, opened, () -> {});
   }

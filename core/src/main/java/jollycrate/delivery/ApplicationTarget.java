@@ -1,0 +1,172 @@
+package jollycrate.delivery;
+
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import java.util.function.Function;
+import java.util.function.UnaryOperator;
+import jollycrate.check.CheckResult;
+import jollycrate.journal.EarlierRelease;
+import jollycrate.journal.Journal;
+import jollycrate.journal.JournalLine;
+import jollycrate.server.Keys;
+import jollycrate.server.Piece;
+import jollycrate.server.Placement;
+import jollycrate.server.Standing;
+import jollycrate.server.Stock;
+import jollycrate.server.Swap;
+import jollycrate.server.Wanted;
+import jollycrate.step.Cure;
+import jollycrate.step.Step;
+import jollycrate.step.StepList;
+import jollycrate.step.StepsToReach;
+import jollycrate.watch.Site;
+
+/**
+ * A release of an application that is to stand, or an application that is to be gone.
+ *
+ * @param wanted empty: the application is to be removed
+ * @param release what is to be kept of it, so that it can be delivered again; empty for a removal
+ * @param ours digests of what we answer for, by key, where something of somebody else stays in it
+ * @param dataSources JNDI names that the new release gets
+ * @param checks runs the checks of the application
+ * @param mask takes secrets out of what goes into our records
+ */
+record ApplicationTarget(
+    Site site,
+    String application,
+    Optional<Wanted> wanted,
+    Optional<EarlierRelease> release,
+    Map<String, String> ours,
+    List<String> dataSources,
+    Function<Placement, List<CheckResult>> checks,
+    UnaryOperator<String> mask)
+    implements Target {
+
+  static ApplicationTarget removal(Site site, String application, UnaryOperator<String> mask) {
+    return new ApplicationTarget(
+        site,
+        application,
+        Optional.empty(),
+        Optional.empty(),
+        Map.of(),
+        List.of(),
+        placement -> List.of(),
+        mask);
+  }
+
+  private List<Piece> pieces() {
+    return wanted.map(Wanted::pieces).orElse(List.of());
+  }
+
+  @Override
+  public List<Path> paths() {
+    return pieces().stream().map(Piece::path).toList();
+  }
+
+  @Override
+  public List<String> digests() {
+    return pieces().stream().map(Piece::digest).toList();
+  }
+
+  @Override
+  public StepList steps(Stock stock) {
+    return new StepsToReach(
+            site.kind(),
+            stock,
+            application,
+            wanted,
+            site.kind().processes().launch(stock),
+            cure(stock))
+        .compute();
+  }
+
+  private Cure cure(Stock stock) {
+    if (!ails(stock)) {
+      return Cure.NONE;
+    }
+    boolean live = site.traits().hosts() && site.traits().swaps().contains(Swap.LIVE);
+    return live ? Cure.SWITCH_AGAIN : Cure.RESTART;
+  }
+
+  private boolean ails(Stock stock) {
+    return stock.process().found().isPresent()
+        && stock.standing().owner(application).stream()
+            .anyMatch(owner -> site.down(owner.placement()).isPresent());
+  }
+
+  @Override
+  public JournalLine.Opened opened(Stock stock, int delivery, Instant at) {
+    Optional<Standing.Owner> owner = stock.standing().owner(application);
+    Optional<Swap> swap = wanted.map(Wanted::swap).or(() -> owner.map(Standing.Owner::swap));
+    int restores = release.map(EarlierRelease::restores).orElse(0);
+    return new JournalLine.Opened(
+        JournalLine.FORMAT,
+        delivery,
+        wanted.isEmpty() ? "undeploy" : restores > 0 ? "rollback" : "deploy",
+        application,
+        at,
+        site.by(),
+        site.host().processes().self(),
+        release.map(EarlierRelease::description).orElse(""),
+        release.map(EarlierRelease::revision).orElse(""),
+        restores,
+        swap.orElse(Swap.LIVE),
+        wanted.map(Wanted::placement).orElse(null),
+        owner.map(Standing.Owner::placement).orElse(null),
+        List.of(),
+        !stock.process().isStopped());
+  }
+
+  @Override
+  public List<CheckResult> check(Placement placement) {
+    return checks.apply(placement);
+  }
+
+  @Override
+  public Standing next(Standing standing, Journal journal, List<String> found) {
+    if (wanted.isEmpty()) {
+      return standing.without(application);
+    }
+    TreeMap<String, Standing.Held> pieces = new TreeMap<>();
+    for (Piece piece : pieces()) {
+      String key = Keys.of(site.server(), piece);
+      boolean known = !standing.ownersOf(key).isEmpty() || made(journal, piece.path());
+      if (known || !(piece instanceof Piece.Folder)) {
+        String digest = ours.getOrDefault(key, piece.digest());
+        pieces.put(key, new Standing.Held(digest, piece.part()));
+      }
+    }
+    return standing.with(
+        new Standing.Owner(
+            wanted.get().placement(),
+            journal.opened().delivery(),
+            journal.opened().description(),
+            wanted.get().swap(),
+            pieces,
+            standing.owner(application).map(Standing.Owner::found).orElse(found)));
+  }
+
+  private static boolean made(Journal journal, Path path) {
+    return journal.backwards().stream()
+        .anyMatch(doing -> doing.step() instanceof Step.MakeFolder m && m.path().equals(path));
+  }
+
+  @Override
+  public DeliveryOutcome.Result kept(List<CheckResult> results) {
+    if (wanted.isEmpty()) {
+      return DeliveryOutcome.Result.REMOVED;
+    }
+    return results.stream().anyMatch(CheckResult::proves)
+        ? DeliveryOutcome.Result.DELIVERED
+        : DeliveryOutcome.Result.DELIVERED_UNPROVEN;
+  }
+
+  @Override
+  public String masked(String text) {
+    return mask.apply(text);
+  }
+}
