@@ -27,8 +27,6 @@ import jollycrate.build.DescribedFile;
 import jollycrate.build.Drivers;
 import jollycrate.build.Packing;
 import jollycrate.build.ProjectSource;
-import jollycrate.check.HttpRequester;
-import jollycrate.check.Requester;
 import jollycrate.delivery.DeliveryOutcome;
 import jollycrate.delivery.DeliveryService;
 import jollycrate.delivery.DescribedHere;
@@ -316,15 +314,11 @@ public final class Crate {
 
   private DeliveryService service(Site site, Progress told) {
     return new DeliveryService(
-        site, secrets, told, interrupts, this::requester, ClassPathPlace.of(PROBE));
+        site, secrets, told, interrupts, means::requester, ClassPathPlace.of(PROBE));
   }
 
   private StandingService standing(ServerEntry entry) {
-    return new StandingService(site(entry), secrets, progress, interrupts, this::requester);
-  }
-
-  private Requester requester() {
-    return new HttpRequester(interrupts::isAsked);
+    return new StandingService(site(entry), secrets, progress, interrupts, means::requester);
   }
 
   private Site site(ServerEntry entry) {

@@ -2,6 +2,8 @@ package jollycrate;
 
 import jollycrate.app.Descriptions;
 import jollycrate.app.Setting;
+import jollycrate.check.HttpRequester;
+import jollycrate.check.Requester;
 import jollycrate.host.Host;
 import jollycrate.secret.Secrets;
 import jollycrate.site.Kinds;
@@ -21,6 +23,11 @@ record Means(
     ServerFoundation foundation,
     Sites sites,
     Descriptions descriptions) {
+
+  /** Asks servers over HTTP; the caller closes. */
+  Requester requester() {
+    return new HttpRequester(interrupts::isAsked);
+  }
 
   static Means of(Setting setting, Secrets secrets, Progress progress, Interrupts interrupts) {
     Host host = Host.local();

@@ -6,9 +6,13 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
 import jollycrate.app.Descriptions;
+import jollycrate.app.Ports;
 import jollycrate.app.ServerEntry;
 import jollycrate.app.ServersFile;
+import jollycrate.delivery.DeliveryOutcome;
+import jollycrate.delivery.ServerChanges;
 import jollycrate.delivery.ServerService;
+import jollycrate.server.Wish;
 import jollycrate.site.Adoption;
 import jollycrate.site.Examination;
 import jollycrate.site.NewServer;
@@ -83,6 +87,22 @@ public final class Servers {
     return name.map(descriptions::entry).map(List::of).orElseGet(descriptions::entries).stream()
         .map(entry -> ServerApps.of(site(entry)))
         .toList();
+  }
+
+  /** Closes the doors of a server that everybody knows, or says what would be done. */
+  public DeliveryOutcome harden(String name, boolean dryRun) {
+    ServerEntry entry = descriptions.entry(name);
+    return changes(entry, entry.ports()).change(new Wish.Hardened(), Optional.empty(), dryRun);
+  }
+
+  private ServerChanges changes(ServerEntry entry, Ports before) {
+    return new ServerChanges(
+        site(entry),
+        before,
+        means.secrets(),
+        means.progress(),
+        means.interrupts(),
+        means::requester);
   }
 
   /** Whether a server is as it is described, thing by thing. */

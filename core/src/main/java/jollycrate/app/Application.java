@@ -65,6 +65,12 @@ public record Application(
     return with(version, making, context, others);
   }
 
+  /** The same with other checks. */
+  public Application checking(List<Check> others) {
+    return new Application(
+        file, name, version, making, context, dataSources, access, program, others);
+  }
+
   /** Files beside the tool that its delivery takes from: artifact, drivers, a settings file. */
   @JsonIgnore
   public List<Path> files() {

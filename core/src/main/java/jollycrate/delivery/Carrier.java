@@ -3,7 +3,7 @@ package jollycrate.delivery;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -27,6 +27,7 @@ import jollycrate.step.Step;
 import jollycrate.step.StepList;
 import jollycrate.watch.Interrupts;
 import jollycrate.watch.Progress;
+import jollycrate.watch.ServerWaits;
 import jollycrate.watch.Site;
 import jollycrate.watch.StepFailed;
 import jollycrate.watch.Waits;
@@ -38,10 +39,11 @@ final class Carrier {
   private final Progress progress;
   private final Interrupts interrupts;
   private final Waits waits;
+  private final ServerWaits ofServer;
   private final ServerProcess process;
   private final Function<Placement, List<CheckResult>> checks;
   private final Supplier<Stock> stock;
-  private final List<CheckResult> results = new ArrayList<>();
+  private final Map<String, List<CheckResult>> results = new LinkedHashMap<>();
   private Optional<Waits.From> moved = Optional.empty();
   private Optional<Instant> silentSince = Optional.empty();
   private Optional<Duration> silence = Optional.empty();
@@ -58,6 +60,7 @@ final class Carrier {
     this.progress = progress;
     this.interrupts = interrupts;
     this.waits = new Waits(site, progress, interrupts);
+    this.ofServer = new ServerWaits(site, progress, interrupts);
     this.process = new ServerProcess(site);
     this.checks = checks;
     this.stock = stock;
@@ -79,9 +82,9 @@ final class Carrier {
     return silence;
   }
 
-  /** Results of the last checks that ran. */
+  /** Results of the last checks of each application that ran. */
   List<CheckResult> results() {
-    return List.copyOf(results);
+    return results.values().stream().flatMap(List::stream).toList();
   }
 
   /**
@@ -148,22 +151,31 @@ final class Carrier {
       waits.drain(await.placement());
       return;
     }
-    Waits.From from = moved.orElseGet(() -> Waits.From.now(site, false));
-    waits
-        .until(stock.get(), await.placement(), await.expected(), from)
-        .ifPresent(
-            cause -> {
-              throw new StepFailed(cause);
-            });
+    orFail(waits.until(stock.get(), await.placement(), await.expected(), from()));
     if (await.expected() == Expected.UP) {
-      silence = silentSince.map(since -> Duration.between(since, site.time().now()));
+      silenceEnds();
     }
   }
 
+  private void silenceEnds() {
+    silence = silentSince.map(since -> Duration.between(since, site.time().now()));
+  }
+
+  private Waits.From from() {
+    return moved.orElseGet(() -> Waits.From.now(site, false));
+  }
+
+  private static void orFail(Optional<Cause> why) {
+    why.ifPresent(
+        cause -> {
+          throw new StepFailed(cause);
+        });
+  }
+
   private void check(Placement placement) {
-    results.clear();
-    results.addAll(checks.apply(placement));
-    List<CheckResult> failed = results.stream().filter(result -> !result.passed()).toList();
+    List<CheckResult> told = checks.apply(placement);
+    results.put(placement.application(), told);
+    List<CheckResult> failed = told.stream().filter(result -> !result.passed()).toList();
     if (!failed.isEmpty()) {
       throw new StepFailed(causeOf(failed));
     }
@@ -251,6 +263,19 @@ final class Carrier {
     @Override
     public Runnable await(Step.Await step) {
       return () -> Carrier.this.await(step);
+    }
+
+    @Override
+    public Runnable awaitPorts(Step.AwaitPorts step) {
+      return () -> {
+        orFail(ofServer.untilListening(step.ports(), from()));
+        silenceEnds();
+      };
+    }
+
+    @Override
+    public Runnable awaitRead(Step.AwaitRead step) {
+      return () -> orFail(ofServer.untilRead(step.path(), from()));
     }
 
     @Override

@@ -107,7 +107,10 @@ final class Course {
         .forEach(text -> HiddenValues.in(text, secrets));
     List<Finding> findings = new ArrayList<>(way.findings());
     findings.sort(Comparator.comparing(Finding::level));
-    List<String> diffs = TextDiffs.of(way.stock(), way.steps());
+    List<String> diffs =
+        TextDiffs.of(way.stock(), way.steps()).stream()
+            .map(diff -> HiddenValues.masked(diff, secrets))
+            .toList();
     outcome.findings(findings).steps(way.steps()).diffs(diffs);
     progress.foreseen(findings);
     if (!way.steps().isEmpty() && !Finding.anyBlocker(findings)) {

@@ -56,6 +56,10 @@ public record DeliveryOutcome(
     DELIVERED_UNPROVEN,
     /** Taken away and seen gone. */
     REMOVED,
+    /** The server itself was changed, and what was up on it is up again. */
+    CHANGED,
+    /** The same of a server that does not run: nothing can show yet that it starts. */
+    CHANGED_UNPROVEN,
     /** Everything stood there, and the checks pass. */
     UNCHANGED,
     /** Everything stood there, and a check fails. */

@@ -12,6 +12,7 @@ import jollycrate.server.Placement;
 import jollycrate.server.Stock;
 import jollycrate.server.Swap;
 import jollycrate.step.Step;
+import jollycrate.watch.ServerWaits;
 import jollycrate.watch.Site;
 import jollycrate.watch.Waits;
 
@@ -26,12 +27,15 @@ final class EarlierState {
   private final Site site;
   private final Journal journal;
   private final Waits waits;
+  private final ServerWaits ofServer;
   private final ServerProcess process;
 
-  EarlierState(Site site, Journal journal, Waits waits, ServerProcess process) {
+  EarlierState(
+      Site site, Journal journal, Waits waits, ServerWaits ofServer, ServerProcess process) {
     this.site = site;
     this.journal = journal;
     this.waits = waits;
+    this.ofServer = ofServer;
     this.process = process;
   }
 
@@ -122,13 +126,25 @@ final class EarlierState {
   private Optional<Cause> awaitEarlier(Waits.From from) {
     JournalLine.Opened opened = journal.opened();
     boolean beside = opened.swap() == Swap.BESIDE_THEN_SWITCH;
-    Optional<Cause> cause = Optional.empty();
-    if (opened.earlier() != null) {
+    Optional<Cause> cause = from.started() ? awaitServer(from) : Optional.empty();
+    if (cause.isEmpty() && opened.earlier() != null) {
       Expected expected = beside && !from.started() ? Expected.SWITCHED : Expected.UP;
       cause = waits.until(stock(), opened.earlier(), expected, from);
     }
     if (cause.isEmpty() && opened.placement() != null && (beside || !standsAtSamePlace())) {
       cause = waits.until(stock(), opened.placement(), Expected.GONE, from);
+    }
+    return cause;
+  }
+
+  /** The server itself, and what else was up on it. */
+  private Optional<Cause> awaitServer(Waits.From from) {
+    Optional<Cause> cause =
+        stopped()
+            .filter(stopped -> site.traits().hosts())
+            .flatMap(stopped -> ofServer.untilListening(stopped.ports(), from));
+    for (Placement other : journal.opened().others()) {
+      cause = cause.or(() -> waits.until(stock(), other, Expected.UP, from));
     }
     return cause;
   }

@@ -2,6 +2,7 @@ package jollycrate.delivery;
 
 import java.time.Duration;
 import java.util.List;
+import java.util.Optional;
 import jollycrate.host.Content;
 import jollycrate.host.HostException;
 import jollycrate.host.HostFiles;
@@ -46,8 +47,14 @@ final class Ending {
     }
     carrier.tidy(journal.proven().orElseThrow().tidy());
     site.releases().prune(site.server().keeping(), site.stockTaker().standing());
-    String outcome = journal.opened().placement() == null ? "removed" : "delivered";
-    end(outcome, "", JournalLine.Outcome.KEPT);
+    end(kept(journal.opened()), "", JournalLine.Outcome.KEPT);
+  }
+
+  private static String kept(JournalLine.Opened opened) {
+    if (opened.application().isEmpty()) {
+      return "changed";
+    }
+    return opened.placement() == null ? "removed" : "delivered";
   }
 
   /** After everything was taken back. What could not be recorded of that is named. */
@@ -75,7 +82,8 @@ final class Ending {
   private void end(String outcome, String reason, JournalLine.Outcome ended) {
     JournalLine.Opened opened = journal.opened();
     boolean removal = opened.placement() == null;
-    Placement placement = removal ? opened.earlier() : opened.placement();
+    Optional<Placement> placement =
+        Optional.ofNullable(removal ? opened.earlier() : opened.placement());
     new Deliveries(site.files(), site.records().deliveries())
         .add(
             new DeliveryRecord(
@@ -83,12 +91,12 @@ final class Ending {
                 opened.at(),
                 opened.act(),
                 opened.application(),
-                placement.release().version(),
-                removal ? "" : placement.release().digest(),
+                placement.map(at -> at.release().version()).orElse(""),
+                removal ? "" : opened.placement().release().digest(),
                 opened.description(),
                 opened.revision(),
                 opened.restores(),
-                placement.address(),
+                placement.map(Placement::address).orElse(""),
                 outcome,
                 reason,
                 opened.by(),

@@ -7,6 +7,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import jollycrate.secret.SecretNames;
 import jollycrate.secret.Secrets;
+import jollycrate.secret.WellKnown;
 
 /**
  * Finds values in configuration that people must not see, by the name of their attribute: an
@@ -34,10 +35,30 @@ final class HiddenValues {
     }
     while (matcher.find()) {
       String value = matcher.group(1) == null ? matcher.group(2) : matcher.group(1);
-      if (secrets.mask(value).equals(value)) {
+      if (!WellKnown.contains(value) && secrets.mask(value).equals(value)) {
         secrets.hide(value, Secrets.HIDDEN);
       }
     }
+  }
+
+  /**
+   * A text in which such values are hidden where they stand, also those that are words of every
+   * day.
+   */
+  static String masked(String text, Secrets secrets) {
+    return NAMED
+        .matcher(secrets.mask(text))
+        .replaceAll(
+            found -> {
+              int group = found.group(1) == null ? 2 : 1;
+              String value = found.group(group);
+              boolean told = value.isEmpty() || value.startsWith("(");
+              String shown = told ? value : Secrets.HIDDEN;
+              String whole = found.group();
+              int from = found.start(group) - found.start();
+              return Matcher.quoteReplacement(
+                  whole.substring(0, from) + shown + whole.substring(from + value.length()));
+            });
   }
 
   /** Such a line is written as in a file of properties. */

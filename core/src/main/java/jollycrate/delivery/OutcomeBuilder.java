@@ -40,6 +40,11 @@ final class OutcomeBuilder {
     return start;
   }
 
+  /** What the act is about, as far as it is known. */
+  Aim aim() {
+    return aim;
+  }
+
   OutcomeBuilder aim(Aim known) {
     aim = known;
     return this;

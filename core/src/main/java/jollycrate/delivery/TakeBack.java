@@ -16,6 +16,7 @@ import jollycrate.step.Step;
 import jollycrate.stock.RecordsException;
 import jollycrate.watch.Interrupts;
 import jollycrate.watch.Progress;
+import jollycrate.watch.ServerWaits;
 import jollycrate.watch.Site;
 import jollycrate.watch.StepFailed;
 import jollycrate.watch.Waits;
@@ -40,7 +41,9 @@ final class TakeBack {
     this.waits = new Waits(site, progress, new Interrupts());
     this.process = new ServerProcess(site);
     this.front = new FrontServer(site, progress);
-    this.earlierState = new EarlierState(site, journal, waits, process);
+    this.earlierState =
+        new EarlierState(
+            site, journal, waits, new ServerWaits(site, progress, new Interrupts()), process);
   }
 
   /** Takes back; what could not be is named in the result, and then nothing more was touched. */
@@ -233,6 +236,16 @@ final class TakeBack {
 
     @Override
     public Runnable await(Step.Await step) {
+      return NOTHING;
+    }
+
+    @Override
+    public Runnable awaitPorts(Step.AwaitPorts step) {
+      return NOTHING;
+    }
+
+    @Override
+    public Runnable awaitRead(Step.AwaitRead step) {
       return NOTHING;
     }
 

@@ -18,7 +18,6 @@ final class PlaceRule implements Rule {
   public List<Finding> look(Scene scene) {
     List<Finding> findings = new ArrayList<>();
     path(scene, findings);
-    ports(scene, findings);
     room(scene, findings);
     if (!scene.writable().test(scene.stock().server().folder())) {
       findings.add(
@@ -94,33 +93,6 @@ final class PlaceRule implements Rule {
         .findFirst()
         .map(owner -> "'" + owner.name() + "'")
         .orElse("something that Jolly Crate did not deliver");
-  }
-
-  private static void ports(Scene scene, List<Finding> findings) {
-    Server server = scene.stock().server();
-    port(scene, server.ports().http(), "http", findings);
-    server.ports().admin().ifPresent(admin -> port(scene, admin, "admin", findings));
-    server.ports().beside().ifPresent(beside -> port(scene, beside, "beside", findings));
-  }
-
-  private static void port(Scene scene, int port, String key, List<Finding> findings) {
-    scene
-        .stock()
-        .stranger(port)
-        .ifPresent(
-            listening ->
-                findings.add(
-                    Finding.blocker(
-                        "port " + port,
-                        listening.program()
-                            + (listening.pid() > 0 ? " (process " + listening.pid() + ")" : "")
-                            + " listens on the port that '"
-                            + key
-                            + "' names",
-                        "",
-                        "End that program, or give the server another '"
-                            + key
-                            + "' in servers.toml")));
   }
 
   private static void room(Scene scene, List<Finding> findings) {

@@ -23,6 +23,15 @@ public interface KindLogs {
   Optional<Cause> explain(List<String> packages, String log);
 
   /**
+   * Whether a running server has read a file of its own anew.
+   *
+   * @param log since the file was put there
+   */
+  default boolean tellsOfReading(Path file, String log) {
+    return false;
+  }
+
+  /**
    * Where a start stands that does not come to its end, by what the process printed of its threads;
    * empty when this kind cannot tell.
    *

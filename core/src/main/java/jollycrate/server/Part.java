@@ -7,5 +7,7 @@ public enum Part {
   /** Brings up a release beside another one, before the switch. */
   BESIDE,
   /** The piece whose rename makes a placement live. */
-  SWITCH
+  SWITCH,
+  /** A file of the server itself, which stays its own. */
+  OWN
 }

@@ -27,6 +27,11 @@ public sealed interface Piece {
     public String digest() {
       return content.digest();
     }
+
+    /** Whether a running server takes notice at its next start only. */
+    public boolean restarts() {
+      return pickUp == PickUp.RESTART;
+    }
   }
 
   /** A folder that must be there. */

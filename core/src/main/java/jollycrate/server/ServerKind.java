@@ -46,6 +46,15 @@ public interface ServerKind {
     return List.of();
   }
 
+  /** What has to be changed of a server itself; refused by a kind that cannot. */
+  default Overhaul overhaul(HostFiles files, Stock stock, Wish wish) {
+    return Overhaul.refused(
+        new Wanted.Refused(
+            stock.server().name(),
+            "its own files are not changed by 'server " + wish.act() + "'",
+            "Change its description in servers.toml, then deliver to it"));
+  }
+
   /** Files that taking stock reads whole, when they stand there. */
   List<Path> reads(Server server);
 

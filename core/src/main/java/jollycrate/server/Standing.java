@@ -48,6 +48,11 @@ public record Standing(String folder, List<Owner> applications) {
       Swap swap,
       SortedMap<String, Held> pieces,
       List<String> found) {
+    /** The same where it answers by now. */
+    public Owner at(Placement now) {
+      return new Owner(now, delivery, description, swap, pieces, found);
+    }
+
     /** Name of the application. */
     @JsonIgnore
     public String name() {

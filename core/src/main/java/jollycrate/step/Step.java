@@ -1,13 +1,16 @@
 package jollycrate.step;
 
+import com.fasterxml.jackson.annotation.JacksonInject;
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
+import com.fasterxml.jackson.annotation.OptBoolean;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
 import jollycrate.app.Front;
 import jollycrate.host.Access;
 import jollycrate.host.Identity;
+import jollycrate.json.Json;
 import jollycrate.server.Expected;
 import jollycrate.server.Part;
 import jollycrate.server.Placement;
@@ -25,6 +28,8 @@ import jollycrate.server.Placement;
   @JsonSubTypes.Type(value = Step.HoldFront.class, name = "hold front"),
   @JsonSubTypes.Type(value = Step.ReloadFront.class, name = "reload front"),
   @JsonSubTypes.Type(value = Step.Await.class, name = "await"),
+  @JsonSubTypes.Type(value = Step.AwaitPorts.class, name = "await ports"),
+  @JsonSubTypes.Type(value = Step.AwaitRead.class, name = "await read"),
   @JsonSubTypes.Type(value = Step.RunChecks.class, name = "run checks")
 })
 public sealed interface Step {
@@ -67,6 +72,10 @@ public sealed interface Step {
     T reloadFront(ReloadFront step);
 
     T await(Await step);
+
+    T awaitPorts(AwaitPorts step);
+
+    T awaitRead(AwaitRead step);
 
     T runChecks(RunChecks step);
   }
@@ -148,8 +157,14 @@ public sealed interface Step {
    *
    * @param fingerprint of its launch
    * @param command of its launch, to start it so again
+   * @param ports of those described that it listened on
    */
-  record StopServer(Identity process, String fingerprint, List<String> command) implements Step {
+  record StopServer(
+      Identity process,
+      String fingerprint,
+      List<String> command,
+      @JacksonInject(value = Json.ABSENT_LIST, useInput = OptBoolean.TRUE) List<Integer> ports)
+      implements Step {
     @Override
     public <T> T accept(Visitor<T> visitor) {
       return visitor.stopServer(this);
@@ -199,6 +214,22 @@ public sealed interface Step {
     @Override
     public <T> T accept(Visitor<T> visitor) {
       return visitor.await(this);
+    }
+  }
+
+  /** Waits until the server listens on its ports. */
+  record AwaitPorts(List<Integer> ports) implements Step {
+    @Override
+    public <T> T accept(Visitor<T> visitor) {
+      return visitor.awaitPorts(this);
+    }
+  }
+
+  /** Waits until the running server has read a file of its own anew. */
+  record AwaitRead(Path path) implements Step {
+    @Override
+    public <T> T accept(Visitor<T> visitor) {
+      return visitor.awaitRead(this);
     }
   }
 

@@ -96,7 +96,7 @@ public final class StepsToReach {
       if (piece instanceof Piece.Folder folder && !facts.isFolder()) {
         folders.add(new Step.MakeFolder(folder.path(), folder.access()));
       } else if (piece instanceof Piece.WholeFile file
-          && (!stands(file, facts) || isToBeNoticedAgain(file))) {
+          && (!ServerSteps.stands(stock, file) || isToBeNoticedAgain(file))) {
         put(file.path(), file.content(), new State(file.content().digest(), file.access()), file);
       }
     }
@@ -104,12 +104,6 @@ public final class StepsToReach {
 
   private boolean isToBeNoticedAgain(Piece.WholeFile file) {
     return cure == Cure.SWITCH_AGAIN && file.part() == Part.SWITCH;
-  }
-
-  private boolean stands(Piece.WholeFile file, Facts facts) {
-    return facts.isFile()
-        && facts.access().equals(file.access())
-        && file.content().digest().equals(stock.digests().get(file.path()));
   }
 
   private void put(Path path, Content content, State after, Piece piece) {
@@ -162,7 +156,7 @@ public final class StepsToReach {
     return switch (part) {
       case SWITCH -> changes.get(Part.SWITCH);
       case BESIDE -> oldBeside;
-      case SUPPORT -> oldSupports;
+      case SUPPORT, OWN -> oldSupports;
     };
   }
 
@@ -208,8 +202,8 @@ public final class StepsToReach {
     return stock.text(path).orElse("");
   }
 
-  private static Step stop(Running running) {
-    return new Step.StopServer(running.identity(), running.fingerprint(), running.command());
+  private Step stop(Running running) {
+    return ServerSteps.stop(running, stock, stock.server().ports().all());
   }
 
   private boolean switches() {
@@ -220,14 +214,15 @@ public final class StepsToReach {
     Placement placement = wanted.orElseThrow().placement();
     Optional<Running> process = stock.process().found();
     boolean runs = !stock.process().isStopped();
-    boolean stale = process.filter(this::isStale).isPresent();
+    boolean stale = process.filter(running -> ServerSteps.isStale(running, launch)).isPresent();
     boolean idle = cure == Cure.RESTART && !switches() && changes.get(Part.BESIDE).isEmpty();
     boolean asked = stale || restart || idle || swap == Swap.RESTART && switches();
-    boolean stops = runs && asked && process.filter(this::mayEnd).isPresent();
+    boolean stops =
+        runs && asked && process.filter(running -> ServerSteps.mayEnd(running, stock)).isPresent();
     List<Step> steps = new ArrayList<>(folders);
     steps.addAll(changes.get(Part.SUPPORT));
     if (stops) {
-      process.map(StepsToReach::stop).ifPresent(steps::add);
+      process.map(this::stop).ifPresent(steps::add);
     }
     boolean down = stops || !runs;
     if (down && switches()) {
@@ -262,16 +257,6 @@ public final class StepsToReach {
     return owner.map(Standing.Owner::placement).filter(placement::isToldOtherwise).isPresent();
   }
 
-  /** How somebody else wants his process to run is not ours to say. */
-  private boolean isStale(Running running) {
-    return running.ours() && !running.fingerprint().equals(launch.fingerprint());
-  }
-
-  /** What somebody else started is ended only if it can be started again as he does. */
-  private boolean mayEnd(Running running) {
-    return running.ours() || !stock.server().steering().start().isEmpty();
-  }
-
   private Optional<Front> front() {
     return stock.server().front();
   }
@@ -302,10 +287,11 @@ public final class StepsToReach {
     Optional<Running> process = stock.process().found();
     boolean runs = !stock.process().isStopped();
     boolean asked = swap == Swap.RESTART && switches();
-    boolean stops = runs && asked && process.filter(this::mayEnd).isPresent();
+    boolean stops =
+        runs && asked && process.filter(running -> ServerSteps.mayEnd(running, stock)).isPresent();
     List<Step> steps = new ArrayList<>();
     if (stops) {
-      process.map(StepsToReach::stop).ifPresent(steps::add);
+      process.map(this::stop).ifPresent(steps::add);
     }
     steps.addAll(changes.get(Part.SUPPORT));
     steps.addAll(switching(placement));

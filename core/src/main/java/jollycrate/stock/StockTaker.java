@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 import jollycrate.boot.BootUnit;
 import jollycrate.host.Fact;
 import jollycrate.host.Facts;
@@ -66,7 +67,7 @@ public final class StockTaker {
     paths.addAll(alsoAt);
     Map<Path, Facts> facts = new HashMap<>();
     files.facts(List.copyOf(paths)).forEach(found -> facts.put(found.path(), found));
-    Map<Path, byte[]> texts = texts(reads, standing, facts);
+    Map<Path, byte[]> texts = texts(reads, alsoAt, standing, facts);
     List<Path> lists = kind.lists(server, texts);
     Path told = kind.owned(server, texts);
     Path owned = files.facts(told).isFolder() ? told : server.folder();
@@ -107,10 +108,11 @@ public final class StockTaker {
     return digests;
   }
 
-  private Map<Path, byte[]> texts(List<Path> asked, Standing standing, Map<Path, Facts> facts) {
+  private Map<Path, byte[]> texts(
+      List<Path> asked, Collection<Path> alsoAt, Standing standing, Map<Path, Facts> facts) {
     Set<Path> wanted = new LinkedHashSet<>(asked);
-    standing.pieces().keySet().stream()
-        .map(key -> Keys.path(server, key))
+    Stream.concat(
+            alsoAt.stream(), standing.pieces().keySet().stream().map(key -> Keys.path(server, key)))
         .filter(path -> path.toString().endsWith(".xml") || facts.get(path).size() < 1 << 16)
         .forEach(wanted::add);
     Map<Path, byte[]> texts = new HashMap<>();

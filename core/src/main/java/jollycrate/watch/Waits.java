@@ -30,7 +30,7 @@ public final class Waits {
   private static final Duration GOES_WITHIN = Duration.ofSeconds(30);
   private static final Duration DRAINS_WITHIN = Duration.ofSeconds(30);
   private static final Duration PRINTS_WITHIN = Duration.ofSeconds(3);
-  private static final Duration LOOK_AGAIN = Duration.ofMillis(40);
+  static final Duration LOOK_AGAIN = Duration.ofMillis(40);
 
   private final Site site;
   private final Progress progress;

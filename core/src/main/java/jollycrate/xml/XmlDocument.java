@@ -83,6 +83,44 @@ public final class XmlDocument {
     return found >= 0 ? found + 1 : -found - 1;
   }
 
+  /** Puts text at the end of what stands inside an element. */
+  public Splice inserting(XmlElement element, String inside) {
+    if (!element.selfClosed()) {
+      return Splice.insert(element.contentEnd(), inside);
+    }
+    int slash = element.tagEnd() - "/>".length();
+    String end = indentOf(element) + "</" + element.qualifiedName() + ">";
+    return new Splice(slash, element.tagEnd(), ">" + lineEnd() + inside + end);
+  }
+
+  /** Gives an attribute another value; one that is not there is put behind the others. */
+  public Splice setting(XmlElement element, String attribute, String value) {
+    return XmlTag.setting(text(), element, attribute, value);
+  }
+
+  /** Takes an element out, with the line that it stands on where nothing else does. */
+  public Splice removing(XmlElement element) {
+    int from = text().lastIndexOf('\n', element.start() - 1) + 1;
+    int next = text().indexOf('\n', element.end());
+    int to = next < 0 ? text().length() : next + 1;
+    boolean alone =
+        text().substring(from, element.start()).isBlank()
+            && text().substring(element.end(), to).isBlank();
+    return alone ? new Splice(from, to, "") : new Splice(element.start(), element.end(), "");
+  }
+
+  /** What stands before an element on its line, where that is blank. */
+  public String indentOf(XmlElement element) {
+    String line = text().substring(0, element.start());
+    String before = line.substring(line.lastIndexOf('\n') + 1);
+    return before.isBlank() ? before : "";
+  }
+
+  /** How its lines end. */
+  public String lineEnd() {
+    return text().contains("\r\n") ? "\r\n" : "\n";
+  }
+
   /** The text with splices applied, written down as it was. */
   public XmlText with(List<Splice> splices) {
     return written.with(Splice.apply(text(), splices));

@@ -3,11 +3,12 @@ package jollycrate.tomcat;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Set;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import jollycrate.host.HostFiles;
+import jollycrate.secret.WellKnown;
 import jollycrate.server.SelfDescription.Doubt;
 import jollycrate.server.Server;
 import jollycrate.xml.XmlDocument;
@@ -34,22 +35,6 @@ final class Administration {
   private static final Pattern HASH =
       Pattern.compile("(?:[0-9a-fA-F]+\\$\\d+\\$)?[0-9a-fA-F]{32,}");
 
-  /** Those that are tried first by whoever breaks in, and stand in instructions. */
-  private static final Set<String> WELL_KNOWN =
-      Set.of(
-          "",
-          "admin",
-          "changeit",
-          "manager",
-          "password",
-          "root",
-          "s3cret",
-          "secret",
-          "test",
-          "tomcat",
-          "123456",
-          "<must-be-changed>");
-
   private final HostFiles files;
   private final Server server;
   private final List<Doubt> doubts = new ArrayList<>();
@@ -61,7 +46,7 @@ final class Administration {
 
   /** What somebody should know or fix. */
   List<Doubt> doubts(ServerXml configuration) {
-    configuration.userFiles().forEach(this::users);
+    new UserRealms(configuration).files().forEach(this::users);
     configuration.main().ifPresent(this::pages);
     return List.copyOf(doubts);
   }
@@ -69,63 +54,81 @@ final class Administration {
   private void users(Path file) {
     String shown = server.shown(file);
     try {
-      XmlDocument document = XmlDocument.parse(shown, files.whole(file, MOST_BYTES));
-      for (XmlElement user : document.root().children("user")) {
-        String name = user.value("username", user.value("name", ""));
-        String where = shown + ":" + document.lineOf(user.start());
-        user(name, user.value("password", ""), user.value("roles", ""), where);
+      byte[] bytes = files.whole(file, MOST_BYTES);
+      if (bytes.length > 0) {
+        new UsersFile(XmlDocument.parse(shown, bytes)).users().forEach(this::user);
       }
     } catch (XmlException e) {
       doubts.add(new Doubt(shown, "who may log in cannot be read", e.getMessage(), "Fix the file"));
     }
   }
 
-  private void user(String name, String password, String roles, String where) {
-    boolean known =
-        WELL_KNOWN.contains(password.toLowerCase(Locale.ROOT)) || password.equalsIgnoreCase(name);
-    String may = roles.isBlank() ? "" : " (" + roles.replaceAll("\\s*,\\s*", ", ") + ")";
-    if (known) {
+  private void user(UsersFile.User user) {
+    String may = user.roles().isEmpty() ? "" : " (" + String.join(", ", user.roles()) + ")";
+    if (WellKnown.contains(user.password(), user.name())) {
       doubts.add(
           new Doubt(
-              "user " + name,
+              "user " + user.name(),
               "the password of this user" + may + " is one that everybody tries first",
-              where,
-              "Give the user another one, or take the user out"));
-    } else if (!HASH.matcher(password).matches()) {
+              user.where(),
+              "Give another: jolly server users "
+                  + server.name()
+                  + " password "
+                  + user.name()
+                  + ". Or 'jolly server harden "
+                  + server.name()
+                  + "' locks it"));
+    } else if (!HASH.matcher(user.password()).matches()) {
       doubts.add(
           new Doubt(
-              "user " + name,
+              "user " + user.name(),
               "the password of this user" + may + " stands there in plain text",
-              where,
-              "Store a salted hash, and name its CredentialHandler in the Realm of"
-                  + " conf/server.xml"));
+              user.where(),
+              "'jolly server harden " + server.name() + "' stores a salted hash of it"));
     }
   }
 
   private void pages(Listener listener) {
-    List<String> samples = new ArrayList<>();
-    for (Path folder : files.list(listener.applications())) {
-      String name = folder.getFileName().toString();
-      if (SAMPLES.contains(name)) {
-        samples.add(server.shown(folder));
-      } else if (administers(folder) && !isRestricted(listener, folder)) {
-        doubts.add(
-            new Doubt(
-                "/" + name,
-                "the server's own administration pages are open to whoever reaches its port",
-                server.shown(folder),
-                "Take them away, or let in loopback only by a RemoteCIDRValve in their"
-                    + " META-INF/context.xml"));
-      }
+    for (Path folder : openPages(listener)) {
+      doubts.add(
+          new Doubt(
+              "/" + folder.getFileName(),
+              "the server's own administration pages are open to whoever reaches its port",
+              server.shown(folder),
+              "'jolly server harden " + server.name() + "' lets in this machine only"));
     }
+    String samples =
+        files.list(listener.applications()).stream()
+            .filter(folder -> SAMPLES.contains(folder.getFileName().toString()))
+            .map(server::shown)
+            .collect(Collectors.joining(", "));
     if (!samples.isEmpty()) {
       doubts.add(
           new Doubt(
               "samples",
               "applications stand there that the installation brings to look at",
-              String.join(", ", samples),
+              samples,
               "Take them away where others than developers come"));
     }
+  }
+
+  /** Folders of administration pages that whoever reaches the server's port reaches. */
+  List<Path> openPages(Listener listener) {
+    return files.list(listener.applications()).stream()
+        .filter(this::administers)
+        .filter(folder -> !isRestricted(listener, folder))
+        .toList();
+  }
+
+  /** Whether a file stands there. */
+  boolean stands(Path file) {
+    return files.facts(files.real(file)).isFile();
+  }
+
+  /** What says who reaches an application: its own descriptor counts more than one inside it. */
+  Path descriptor(Listener listener, Path folder) {
+    Path own = listener.descriptors().resolve(folder.getFileName() + ".xml");
+    return stands(own) ? own : folder.resolve("META-INF/context.xml");
   }
 
   private boolean administers(Path folder) {
@@ -134,11 +137,8 @@ final class Administration {
         .anyMatch(servlet -> PAGES.contains(servlet.text()));
   }
 
-  /** Its own descriptor counts more than the one inside it. */
   private boolean isRestricted(Listener listener, Path folder) {
-    Path own = listener.descriptors().resolve(folder.getFileName() + ".xml");
-    Path inside = folder.resolve("META-INF/context.xml");
-    return roots(files.facts(own).isFile() ? own : inside)
+    return roots(descriptor(listener, folder))
         .flatMap(root -> root.children("Valve").stream())
         .map(valve -> valve.value("className", ""))
         .anyMatch(name -> name.startsWith(ANY + "valves.Remote") && !name.endsWith("IpValve"));

@@ -84,7 +84,7 @@ final class ContextDescriptor {
           .append(post)
           .append("  </Resources>\n");
     } else {
-      insertInto(resources.get(), post.toString());
+      splices.add(document.inserting(resources.get(), post.toString()));
     }
   }
 
@@ -147,29 +147,13 @@ final class ContextDescriptor {
     inside.append("  ").append(element).append('\n');
   }
 
-  private void insertInto(XmlElement element, String text) {
-    if (element.selfClosed()) {
-      int slash = element.tagEnd() - "/>".length();
-      String end = indentOf(element) + "</" + element.qualifiedName() + ">";
-      splices.add(new Splice(slash, element.tagEnd(), ">\n" + text + end));
-    } else {
-      splices.add(Splice.insert(element.contentEnd(), text));
-    }
-  }
-
-  private String indentOf(XmlElement element) {
-    String line = document.text().substring(0, element.start());
-    String before = line.substring(line.lastIndexOf('\n') + 1);
-    return before.isBlank() ? before : "";
-  }
-
   /** In the encoding of the artifact's own; all that is ours is ASCII. */
   XmlText text() {
     String tag = context.startTag(attributes);
     String open = context.selfClosed() ? tag.substring(0, tag.length() - "/>".length()) : tag;
     int tagEnd = context.tagEnd() - (context.selfClosed() ? "/>".length() : 0);
     splices.add(new Splice(context.start(), tagEnd, open));
-    insertInto(context, inside.toString());
+    splices.add(document.inserting(context, inside.toString()));
     return document.with(splices);
   }
 

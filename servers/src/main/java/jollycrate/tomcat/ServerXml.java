@@ -8,6 +8,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import jollycrate.host.HostException;
@@ -26,8 +27,10 @@ final class ServerXml {
 
   private static final String NAME = "conf/server.xml";
 
-  /** Where Tomcat itself looks for users when it is not told. */
-  private static final String USERS = "conf/tomcat-users.xml";
+  /** The word that stops a server as it ships. */
+  private static final String USUAL_WORD = "SHUTDOWN";
+
+  private static final Set<String> LOOPBACK = Set.of("127.0.0.1", "::1", "localhost");
 
   private final Server server;
   private final XmlDocument document;
@@ -40,7 +43,8 @@ final class ServerXml {
    * @param address empty: every address
    * @param where file and line
    */
-  record Connector(OptionalInt port, String address, boolean tls, String where) {}
+  record Connector(
+      XmlElement element, OptionalInt port, String address, boolean tls, String where) {}
 
   private ServerXml(Server server, byte[] bytes, Expansion expansion) {
     this.server = server;
@@ -87,13 +91,28 @@ final class ServerXml {
     return server.folder().resolve(NAME);
   }
 
+  /** The file as it is written. */
+  XmlDocument document() {
+    return document;
+  }
+
+  /** A path as it starts from the server's folder. */
+  Path inFolder(String path) {
+    return server.folder().resolve(path).normalize();
+  }
+
   /** Both listeners, as far as they are there. */
   List<Listener> listeners() {
     return Stream.of(main(), admin()).flatMap(Optional::stream).toList();
   }
 
   /** The port at which a word stops the server, with that word. */
-  record StopPort(int port, String word, String where) {}
+  record StopPort(int port, String word, String where) {
+    /** Whether everybody knows the word. */
+    boolean isUsual() {
+      return word.equals(USUAL_WORD);
+    }
+  }
 
   /** The port that stops it; empty when it has none. */
   Optional<StopPort> stopPort() {
@@ -130,17 +149,14 @@ final class ServerXml {
         .findFirst();
   }
 
-  /** The files in which users stand who may log in to this server. */
-  List<Path> userFiles() {
-    Stream<XmlElement> databases =
-        document.root().descendants("Resource").stream()
-            .filter(resource -> value(resource, "type", "").endsWith(".UserDatabase"));
-    Stream<XmlElement> realms =
-        document.root().descendants("Realm").stream()
-            .filter(realm -> value(realm, "className", "").endsWith(".MemoryRealm"));
-    return Stream.concat(databases, realms)
-        .map(element -> server.folder().resolve(value(element, "pathname", USERS)).normalize())
-        .distinct()
+  /** Connectors of the admin listener that whoever reaches the machine reaches. */
+  List<Connector> openAdministration() {
+    return server.ports().admin().stream()
+        .flatMap(
+            port ->
+                connectors().stream()
+                    .filter(connector -> connector.port().equals(OptionalInt.of(port))))
+        .filter(connector -> !LOOPBACK.contains(connector.address()))
         .toList();
   }
 
@@ -190,6 +206,7 @@ final class ServerXml {
         String port = value(connector, "port", "");
         connectors.add(
             new Connector(
+                connector,
                 port.matches("\\d{1,5}")
                     ? OptionalInt.of(Integer.parseInt(port))
                     : OptionalInt.empty(),
@@ -252,7 +269,8 @@ final class ServerXml {
     return NAME + ":" + document.lineOf(element.start());
   }
 
-  private String value(XmlElement element, String attribute, String otherwise) {
+  /** Value of an attribute, with the properties in it replaced. */
+  String value(XmlElement element, String attribute, String otherwise) {
     return expansion.of(element.value(attribute, otherwise));
   }
 }

@@ -29,6 +29,7 @@ import jollycrate.server.KindLogs;
 import jollycrate.server.KindProcesses;
 import jollycrate.server.Occupant;
 import jollycrate.server.Order;
+import jollycrate.server.Overhaul;
 import jollycrate.server.Piece;
 import jollycrate.server.Placement;
 import jollycrate.server.SelfDescription;
@@ -39,6 +40,7 @@ import jollycrate.server.Stock;
 import jollycrate.server.Swap;
 import jollycrate.server.Traits;
 import jollycrate.server.Wanted;
+import jollycrate.server.Wish;
 
 /** Apache Tomcat: everything of an application in one context descriptor. */
 public final class TomcatKind implements ServerKind {
@@ -121,6 +123,11 @@ public final class TomcatKind implements ServerKind {
             configuration.contradiction(ports.http(), "http").stream(),
             ports.admin().flatMap(port -> configuration.contradiction(port, "admin")).stream())
         .toList();
+  }
+
+  @Override
+  public Overhaul overhaul(HostFiles files, Stock stock, Wish wish) {
+    return new Hardening(files, stock).overhaul();
   }
 
   @Override

@@ -45,6 +45,16 @@ final class TomcatLogs implements KindLogs {
   }
 
   @Override
+  public boolean tellsOfReading(Path file, String log) {
+    return LogRecord.in(log).stream()
+        .map(LogRecord::message)
+        .anyMatch(
+            message ->
+                message.startsWith("Reloading memory user database [")
+                    && message.endsWith(file + "]"));
+  }
+
+  @Override
   public Optional<Cause> down(Server server, Placement placement, String log) {
     return new TomcatLog(log).down(placement, server.name());
   }

@@ -14,7 +14,6 @@ import jollycrate.server.Stock;
 
 /** What the files of a Tomcat that somebody set up say of it. */
 final class TomcatSelf {
-  private static final String DEFAULT_WORD = "SHUTDOWN";
   private static final String START = "bin/startup.sh";
   private static final String OPTIONS = "bin/setenv.sh";
 
@@ -34,6 +33,7 @@ final class TomcatSelf {
     Optional<ServerXml.Connector> http = connectors();
     configuration.main().ifPresent(this::listener);
     configuration.stopPort().ifPresent(this::stopPort);
+    configuration.openAdministration().forEach(this::openAdministration);
     doubts.addAll(new Administration(files, server).doubts(configuration));
     Optional<Path> options = own(OPTIONS);
     options.ifPresent(file -> told.add(new Told("options", "of its own", server.shown(file))));
@@ -96,8 +96,21 @@ final class TomcatSelf {
     }
   }
 
+  private void openAdministration(ServerXml.Connector connector) {
+    doubts.add(
+        new Doubt(
+            "port " + connector.port().getAsInt(),
+            "the admin listener is open to whoever reaches this machine",
+            connector.where(),
+            harden()));
+  }
+
+  private String harden() {
+    return "'jolly server harden " + server.name() + "' closes it";
+  }
+
   private void stopPort(ServerXml.StopPort port) {
-    boolean usual = port.word().equals(DEFAULT_WORD);
+    boolean usual = port.isUsual();
     told.add(
         new Told(
             "stop port",
@@ -109,7 +122,7 @@ final class TomcatSelf {
               "port " + port.port(),
               "whoever may connect to this machine's loopback stops the server by the usual word",
               port.where(),
-              "Set port=\"-1\" on the Server element, unless a script of yours stops it there"));
+              harden()));
     }
   }
 }

@@ -55,7 +55,7 @@ public final class DeliveriesView {
           .row()
           .cell(String.format("%3d", record.delivery()), style::faint)
           .cell(WHEN.format(record.at()))
-          .cell((record.application() + " " + record.version()).strip(), style::strong)
+          .cell(name(record), style::strong)
           .cell(act(record) + (back ? ", taken back" : ""), back ? style::odd : style::good)
           .cell(Amounts.time(record.millis()))
           .cell(Digests.brief(record.digest()), style::faint)
@@ -70,7 +70,7 @@ public final class DeliveriesView {
     Style style = screen.style();
     Table table = new Table("");
     row(table, "delivery", record.delivery() + ", " + act(record) + ", " + record.outcome());
-    row(table, "release", (record.application() + " " + record.version()).strip());
+    row(table, "release", record.application().isEmpty() ? "" : name(record));
     row(table, "when", WHEN.format(record.at()) + ", " + Amounts.time(record.millis()));
     row(table, "by", record.by());
     row(table, "at", record.address());
@@ -104,6 +104,12 @@ public final class DeliveriesView {
       return "stands";
     }
     return kept.contains(delivery) ? "kept" : "";
+  }
+
+  private static String name(DeliveryRecord record) {
+    return record.application().isEmpty()
+        ? "the server itself"
+        : (record.application() + " " + record.version()).strip();
   }
 
   private static String act(DeliveryRecord record) {

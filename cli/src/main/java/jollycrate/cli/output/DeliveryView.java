@@ -69,6 +69,13 @@ public final class DeliveryView implements LiveLine {
   public void looked(Aim aim, String path) {
     Aim.Release release = aim.release();
     Aim.Place place = aim.place();
+    if (release.application().isEmpty()) {
+      screen.line(style.place(aim.act() + " " + place.server()));
+      Table itself = new Table(MARGIN);
+      server(itself, place);
+      itself.lines().forEach(screen::line);
+      return;
+    }
     boolean deploy = aim.act().equals("deploy") || aim.act().equals("rollback");
     String change =
         deploy && !release.earlier().isEmpty() && !release.earlier().equals(release.version())
@@ -78,10 +85,7 @@ public final class DeliveryView implements LiveLine {
         style.place(
             aim.act() + " " + change + preposition(aim.act()) + place.server() + " at " + path));
     Table table = new Table(MARGIN);
-    table
-        .row()
-        .cell("server", style::faint)
-        .cell(place.kind() + " on Java " + place.java() + ", " + place.folder());
+    server(table, place);
     if (deploy) {
       table
           .row()
@@ -95,6 +99,13 @@ public final class DeliveryView implements LiveLine {
                       : ", revision " + Amounts.revision(release.revision())));
     }
     table.lines().forEach(screen::line);
+  }
+
+  private void server(Table table, Aim.Place place) {
+    table
+        .row()
+        .cell("server", style::faint)
+        .cell(place.kind() + " on Java " + place.java() + ", " + place.folder());
   }
 
   static String preposition(String act) {

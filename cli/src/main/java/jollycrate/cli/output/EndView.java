@@ -40,6 +40,19 @@ public final class EndView {
             "  fix   "
                 + style.strong("Describe a [[check]] in jolly.toml for a page that must answer"));
       }
+      case CHANGED -> {
+        screen.line(style.good("Changed") + " " + changed(outcome) + number + ".");
+        outcome.down().map(EndView::down).ifPresent(screen::line);
+      }
+      case CHANGED_UNPROVEN ->
+          screen.line(
+              style.odd("Changed, unproven:")
+                  + " "
+                  + changed(outcome)
+                  + number
+                  + ". It does not run; 'jolly server start "
+                  + outcome.aim().place().server()
+                  + "' shows whether it starts.");
       case REMOVED -> screen.line(style.good("Removed") + " " + whole);
       case UNCHANGED -> unchanged(outcome, release);
       case CHECKS_FAILED -> checksFailed(outcome);
@@ -51,6 +64,10 @@ public final class EndView {
       case STUCK -> screen.line(style.bad("Stuck:") + " this needs hands" + number + ".");
     }
     rest(outcome);
+  }
+
+  private static String changed(DeliveryOutcome outcome) {
+    return outcome.aim().place().server() + " in " + Amounts.time(outcome.millis());
   }
 
   private void open(DeliveryOutcome outcome) {
@@ -69,7 +86,8 @@ public final class EndView {
 
   /** How a recovery ended. */
   public void settled(DeliveryOutcome outcome) {
-    String what = "delivery " + outcome.number() + " of " + outcome.aim().release().application();
+    String of = outcome.aim().release().application();
+    String what = "delivery " + outcome.number() + (of.isEmpty() ? "" : " of " + of);
     switch (outcome.result()) {
       case DELIVERED -> screen.line(style.good("Finished:") + " " + what + " was proven.");
       case TAKEN_BACK ->
@@ -125,7 +143,14 @@ public final class EndView {
                   + " in "
                   + Amounts.time(outcome.millis())
                   + ".");
-      default -> screen.line(style.good("Unchanged:") + " " + release + " does not stand there.");
+      case "undeploy" ->
+          screen.line(style.good("Unchanged:") + " " + release + " does not stand there.");
+      default ->
+          screen.line(
+              style.good("Unchanged:")
+                  + " "
+                  + outcome.aim().place().server()
+                  + " is so already; nothing was touched.");
     }
   }
 
@@ -145,8 +170,7 @@ public final class EndView {
             + outcome.aim().place().server()
             + " is as it was before this "
             + outcome.aim().act()
-            + " of "
-            + release
+            + (release.isEmpty() ? "" : " of " + release)
             + ", after "
             + Amounts.time(outcome.millis())
             + number

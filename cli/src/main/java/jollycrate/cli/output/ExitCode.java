@@ -42,7 +42,8 @@ public enum ExitCode {
   /** For the end of a delivery. */
   public static ExitCode of(DeliveryOutcome outcome) {
     return switch (outcome.result()) {
-      case DELIVERED, DELIVERED_UNPROVEN, REMOVED, UNCHANGED, DRY_RUN -> DONE;
+      case DELIVERED, DELIVERED_UNPROVEN, CHANGED, CHANGED_UNPROVEN, REMOVED, UNCHANGED, DRY_RUN ->
+          DONE;
       case BLOCKED -> BLOCKED;
       case TAKEN_BACK -> TAKEN_BACK;
       case INTERRUPTED -> INTERRUPTED;

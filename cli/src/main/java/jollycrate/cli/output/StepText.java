@@ -2,6 +2,7 @@ package jollycrate.cli.output;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.Collectors;
 import jollycrate.server.Part;
 import jollycrate.server.Server;
 import jollycrate.step.Step;
@@ -66,13 +67,20 @@ record StepText(String verb, String object) {
 
     @Override
     public StepText putFile(Step.PutFile step) {
-      String verb = step.before() == null ? "switch on" : "switch";
-      return new StepText(step.part() == Part.SUPPORT ? "put" : verb, server.shown(step.path()));
+      boolean young = step.before() == null;
+      String verb =
+          switch (step.part()) {
+            case SUPPORT -> "put";
+            case OWN -> young ? "put" : "change";
+            case BESIDE, SWITCH -> young ? "switch on" : "switch";
+          };
+      return new StepText(verb, server.shown(step.path()));
     }
 
     @Override
     public StepText removeFile(Step.RemoveFile step) {
-      String verb = step.part() == Part.SUPPORT ? "remove" : "switch off";
+      boolean off = step.part() == Part.SWITCH || step.part() == Part.BESIDE;
+      String verb = off ? "switch off" : "remove";
       return new StepText(verb, server.shown(step.path()));
     }
 
@@ -119,9 +127,20 @@ record StepText(String verb, String object) {
     }
 
     @Override
+    public StepText awaitPorts(Step.AwaitPorts step) {
+      String ports = step.ports().stream().map(String::valueOf).collect(Collectors.joining(", "));
+      return new StepText("wait until", server.name() + " listens on " + ports);
+    }
+
+    @Override
+    public StepText awaitRead(Step.AwaitRead step) {
+      return new StepText("wait until", server.name() + " has read " + server.shown(step.path()));
+    }
+
+    @Override
     public StepText runChecks(Step.RunChecks step) {
       String at = server.front().isPresent() ? " at " + step.placement().address() : "";
-      return new StepText("check", "what it answers" + at);
+      return new StepText("check", "what " + step.placement().application() + " answers" + at);
     }
   }
 }

@@ -1,0 +1,162 @@
+package jollycrate.delivery;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Supplier;
+import jollycrate.app.Ports;
+import jollycrate.check.Requester;
+import jollycrate.foresee.Finding;
+import jollycrate.foresee.PortRule;
+import jollycrate.foresee.ProcessRule;
+import jollycrate.secret.Secrets;
+import jollycrate.server.Overhaul;
+import jollycrate.server.Piece;
+import jollycrate.server.Placement;
+import jollycrate.server.SelfDescription;
+import jollycrate.server.Standing;
+import jollycrate.server.Stock;
+import jollycrate.server.Swap;
+import jollycrate.server.Wish;
+import jollycrate.step.Step;
+import jollycrate.step.StepList;
+import jollycrate.watch.Interrupts;
+import jollycrate.watch.Progress;
+import jollycrate.watch.Site;
+import jollycrate.watch.Waits;
+
+/** Changes a server itself, as a delivery: foreseen, journalled, proven or taken back. */
+public final class ServerChanges {
+  private final Site site;
+  private final Ports before;
+  private final Secrets secrets;
+  private final Progress progress;
+  private final Interrupts interrupts;
+  private final Course course;
+  private final Aims aims;
+  private final StandingChecks checks;
+
+  /**
+   * @param site as it is to be described
+   * @param before where it was described to listen
+   */
+  public ServerChanges(
+      Site site,
+      Ports before,
+      Secrets secrets,
+      Progress progress,
+      Interrupts interrupts,
+      Supplier<Requester> requesters) {
+    this.site = site;
+    this.before = before;
+    this.secrets = secrets;
+    this.progress = progress;
+    this.interrupts = interrupts;
+    this.course = new Course(site, secrets, progress, new Gate(site, progress));
+    this.aims = new Aims(site);
+    Waits waits = new Waits(site, progress, interrupts);
+    this.checks =
+        new StandingChecks(
+            site,
+            secrets,
+            new CheckRun(site, Progress.NONE, waits, requesters),
+            new CheckRun(site, progress, waits, requesters));
+  }
+
+  /**
+   * Does what is wished, or says what would be done.
+   *
+   * @param description the file that describes the server, where that changes with it
+   */
+  public DeliveryOutcome change(Wish wish, Optional<Piece.WholeFile> description, boolean dryRun) {
+    OutcomeBuilder outcome = aims.builder(wish.act(), "");
+    return course.run(outcome, dryRun, () -> look(wish, description, outcome));
+  }
+
+  private Course.Way look(
+      Wish wish, Optional<Piece.WholeFile> description, OutcomeBuilder outcome) {
+    Stock first = site.stockTaker().take(List.of());
+    Overhaul overhaul = site.kind().overhaul(site.files(), first, wish);
+    overhaul.hidden().forEach(secrets::hide);
+    List<Placement> up = up(first);
+    Target target =
+        new ServerTarget(
+            site,
+            wish.act(),
+            overhaul,
+            before.all(),
+            up,
+            description,
+            checks::after,
+            first.process().found().isPresent(),
+            secrets);
+    Act act = new Act(site, progress, interrupts, target, outcome);
+    Stock stock = act.takeStock();
+    StepList steps = act.steps(stock);
+    return new Course.Way(
+        act,
+        stock,
+        outcome.aim(),
+        "",
+        findings(stock, overhaul, steps, up),
+        steps,
+        () -> DeliveryOutcome.Result.UNCHANGED,
+        List::of);
+  }
+
+  private List<Placement> up(Stock stock) {
+    return stock.process().found().isEmpty()
+        ? List.of()
+        : stock.standing().applications().stream()
+            .map(Standing.Owner::placement)
+            .filter(placement -> site.down(placement).isEmpty())
+            .toList();
+  }
+
+  private List<Finding> findings(
+      Stock stock, Overhaul overhaul, StepList steps, List<Placement> up) {
+    boolean restarts = needsRestart(stock, overhaul, steps);
+    List<Finding> findings =
+        new ArrayList<>(ProcessRule.look(stock, restarts ? Swap.RESTART : Swap.LIVE));
+    findings.addAll(PortRule.look(stock));
+    overhaul
+        .refused()
+        .forEach(why -> findings.add(Finding.blocker(why.subject(), why.message(), "", why.fix())));
+    overhaul.done().forEach(done -> findings.add(found(done, Finding.Level.NOTE)));
+    overhaul.left().forEach(left -> findings.add(found(left, Finding.Level.WARN)));
+    findings.addAll(new Interruptions(site).look(stock, steps, ""));
+    if (restarts) {
+      up.forEach(placement -> failedBefore(placement).ifPresent(findings::add));
+    }
+    if (!steps.isEmpty() && stock.process().isStopped()) {
+      findings.add(
+          Finding.note(
+              site.server().name(),
+              "it does not run, so nothing can show now that it starts with this"));
+    }
+    return findings;
+  }
+
+  private static boolean needsRestart(Stock stock, Overhaul overhaul, StepList steps) {
+    return steps.change().stream().anyMatch(Step.StopServer.class::isInstance)
+        || stock.process().found().isPresent()
+            && !steps.isEmpty()
+            && overhaul.files().stream().anyMatch(Piece.WholeFile::restarts);
+  }
+
+  private static Finding found(SelfDescription.Doubt doubt, Finding.Level level) {
+    return new Finding(level, doubt.subject(), doubt.message(), doubt.seen(), doubt.fix());
+  }
+
+  private Optional<Finding> failedBefore(Placement placement) {
+    List<String> failed = List.copyOf(checks.before(placement));
+    return failed.isEmpty()
+        ? Optional.empty()
+        : Optional.of(
+            Finding.warn(
+                placement.application(),
+                "what fails already is not asked for afterwards",
+                String.join(", ", failed),
+                "'jolly check " + placement.application() + "' tells why"));
+  }
+}

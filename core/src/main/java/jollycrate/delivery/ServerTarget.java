@@ -1,0 +1,113 @@
+package jollycrate.delivery;
+
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Function;
+import java.util.stream.Stream;
+import jollycrate.check.CheckResult;
+import jollycrate.journal.Journal;
+import jollycrate.journal.JournalLine;
+import jollycrate.secret.Secrets;
+import jollycrate.server.Overhaul;
+import jollycrate.server.Piece;
+import jollycrate.server.Placement;
+import jollycrate.server.Standing;
+import jollycrate.server.Stock;
+import jollycrate.server.Swap;
+import jollycrate.step.ServerSteps;
+import jollycrate.step.StepList;
+import jollycrate.watch.Site;
+
+/**
+ * A server that is to be another one itself, with the same applications on it.
+ *
+ * @param site as it is to be described
+ * @param act what is done to it
+ * @param ports that it was described with before
+ * @param up placements that were up before
+ * @param description the file that describes it, where that changes with it
+ * @param checks runs checks of an application that was up
+ */
+record ServerTarget(
+    Site site,
+    String act,
+    Overhaul overhaul,
+    List<Integer> ports,
+    List<Placement> up,
+    Optional<Piece.WholeFile> description,
+    Function<Placement, List<CheckResult>> checks,
+    boolean runs,
+    Secrets secrets)
+    implements Target {
+
+  @Override
+  public String application() {
+    return "";
+  }
+
+  @Override
+  public List<Path> paths() {
+    Stream<Path> put =
+        Stream.concat(overhaul.files().stream(), description.stream()).map(Piece.WholeFile::path);
+    return Stream.concat(put, overhaul.gone().stream()).toList();
+  }
+
+  @Override
+  public StepList steps(Stock stock) {
+    return new ServerSteps(
+            stock,
+            overhaul,
+            site.kind().processes().launch(stock),
+            ports,
+            up.stream().map(site::addressed).toList(),
+            description)
+        .compute();
+  }
+
+  @Override
+  public JournalLine.Opened opened(Stock stock, int delivery, Instant at) {
+    return new JournalLine.Opened(
+        JournalLine.FORMAT,
+        delivery,
+        act,
+        "",
+        at,
+        site.by(),
+        site.host().processes().self(),
+        "",
+        "",
+        0,
+        Swap.RESTART,
+        null,
+        null,
+        up,
+        !stock.process().isStopped());
+  }
+
+  @Override
+  public List<CheckResult> check(Placement placement) {
+    return checks.apply(placement);
+  }
+
+  /** The same applications, where they answer now. */
+  @Override
+  public Standing next(Standing standing, Journal journal, List<String> found) {
+    Standing next = standing;
+    for (Standing.Owner owner : standing.applications()) {
+      next = next.with(owner.at(site.addressed(owner.placement())));
+    }
+    return next;
+  }
+
+  @Override
+  public DeliveryOutcome.Result kept(List<CheckResult> results) {
+    return runs ? DeliveryOutcome.Result.CHANGED : DeliveryOutcome.Result.CHANGED_UNPROVEN;
+  }
+
+  @Override
+  public String masked(String text) {
+    return secrets.mask(text);
+  }
+}

@@ -1,0 +1,83 @@
+package jollycrate.delivery;
+
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
+import jollycrate.app.Application;
+import jollycrate.app.Check;
+import jollycrate.check.CheckResult;
+import jollycrate.journal.EarlierRelease;
+import jollycrate.secret.SecretException;
+import jollycrate.secret.Secrets;
+import jollycrate.server.Placement;
+import jollycrate.server.Standing;
+import jollycrate.watch.Site;
+
+/**
+ * Checks of applications that are not delivered just now, as their deliveries described them. Only
+ * those that change nothing are run, and of those that failed before nothing is expected.
+ */
+final class StandingChecks {
+  private static final Set<String> SAFE = Set.of("GET", "HEAD");
+
+  private final Site site;
+  private final Secrets secrets;
+  private final CheckRun quiet;
+  private final CheckRun told;
+  private final Map<String, Set<String>> failedBefore = new HashMap<>();
+
+  /**
+   * @param quiet for those before, of which nobody is told
+   */
+  StandingChecks(Site site, Secrets secrets, CheckRun quiet, CheckRun told) {
+    this.site = site;
+    this.secrets = secrets;
+    this.quiet = quiet;
+    this.told = told;
+  }
+
+  /** Notes what fails before anything is changed; its names. */
+  Set<String> before(Placement placement) {
+    Set<String> failed = new TreeSet<>();
+    run(quiet, placement, Set.of()).stream()
+        .filter(result -> !result.passed())
+        .map(CheckResult::name)
+        .forEach(failed::add);
+    failedBefore.put(placement.application(), failed);
+    return failed;
+  }
+
+  /** Runs those that passed before. */
+  List<CheckResult> after(Placement placement) {
+    return run(told, placement, failedBefore.getOrDefault(placement.application(), Set.of()));
+  }
+
+  private List<CheckResult> run(CheckRun checkRun, Placement placement, Set<String> leftOut) {
+    Application application = described(placement.application());
+    List<Check> checks =
+        application.checks().stream().filter(check -> SAFE.contains(check.method())).toList();
+    List<Check> expected =
+        checks.stream().filter(check -> !leftOut.contains(check.name())).toList();
+    if (!leftOut.isEmpty() && expected.isEmpty()) {
+      return List.of();
+    }
+    try {
+      Map<String, String> passwords = new Passwords(application, secrets).ofUsers();
+      return checkRun.run(application.checking(expected), passwords, placement, false);
+    } catch (SecretException unresolved) {
+      return checkRun.run(application.checking(List.of()), Map.of(), placement, false);
+    }
+  }
+
+  private Application described(String name) {
+    return site.stockTaker()
+        .standing()
+        .owner(name)
+        .map(Standing.Owner::delivery)
+        .flatMap(site.releases()::of)
+        .map(EarlierRelease::described)
+        .orElseGet(() -> Application.undescribed(name));
+  }
+}

@@ -1,0 +1,56 @@
+package jollycrate.server;
+
+import java.util.List;
+import jollycrate.app.Ports;
+
+/** What people want of a server itself. */
+public sealed interface Wish {
+  /** What the act is called. */
+  String act();
+
+  /** It lets in nobody by a door that everybody knows. */
+  record Hardened() implements Wish {
+    @Override
+    public String act() {
+      return "harden";
+    }
+  }
+
+  /**
+   * Its own files say what its description says.
+   *
+   * @param before where it was described to listen
+   */
+  record AsDescribed(Ports before) implements Wish {
+    @Override
+    public String act() {
+      return "change";
+    }
+  }
+
+  /** Its own users, who may log in to whatever on it asks it. */
+  record Users(UserChange change) implements Wish {
+    @Override
+    public String act() {
+      return "users";
+    }
+  }
+
+  /** What becomes of one user. */
+  sealed interface UserChange {
+    /** Name of the user. */
+    String name();
+  }
+
+  /** A new one. */
+  record Added(String name, String password, List<String> roles) implements UserChange {}
+
+  /** Another password. */
+  record Password(String name, String password) implements UserChange {}
+
+  /** Other roles in place of all that he has. */
+  record Roles(String name, List<String> roles) implements UserChange {}
+
+  /** No user any more. */
+  record Removed(String name) implements UserChange {}
+}

@@ -1,0 +1,101 @@
+package jollycrate.watch;
+
+import java.nio.file.Path;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.Collection;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
+import jollycrate.server.Cause;
+import jollycrate.server.LogPlace;
+import jollycrate.server.Presence;
+
+/** Watches for facts about a server apart from its applications, each with a deadline. */
+public final class ServerWaits {
+  private static final Duration READS_WITHIN = Duration.ofSeconds(25);
+
+  private final Site site;
+  private final Progress progress;
+  private final Interrupts interrupts;
+  private final Waits waits;
+
+  public ServerWaits(Site site, Progress progress, Interrupts interrupts) {
+    this.site = site;
+    this.progress = progress;
+    this.interrupts = interrupts;
+    this.waits = new Waits(site, progress, interrupts);
+  }
+
+  /** Waits until the server's process listens on all those ports; the cause when it does not. */
+  public Optional<Cause> untilListening(Collection<Integer> ports, Waits.From from) {
+    Instant until = site.time().now().plus(Waits.SERVER_STARTS_WITHIN);
+    Set<Integer> missing = new TreeSet<>(ports);
+    while (true) {
+      interrupts.obey();
+      Presence presence = site.stockTaker().presence();
+      missing.removeAll(openedBy(presence));
+      if (missing.isEmpty()) {
+        return Optional.empty();
+      }
+      boolean late = site.time().now().isAfter(until);
+      if (late || presence.isStopped()) {
+        return Optional.of(notListening(missing, from, late));
+      }
+      progress.waitingFor(named(missing) + " to open");
+      site.time().pause(Waits.LOOK_AGAIN);
+    }
+  }
+
+  private Set<Integer> openedBy(Presence presence) {
+    return presence
+        .found()
+        .map(running -> site.host().processes().ports(List.of(running.identity())))
+        .map(ports -> ports.orElse(Set.of()))
+        .orElse(Set.of());
+  }
+
+  private static String named(Set<Integer> ports) {
+    String numbers = ports.stream().map(String::valueOf).collect(Collectors.joining(", "));
+    return (ports.size() == 1 ? "port " : "ports ") + numbers;
+  }
+
+  private Cause notListening(Set<Integer> ports, Waits.From from, boolean late) {
+    LogSlice log = LogSlice.since(site, new LogPlace(site.log(), from.mark()));
+    String what =
+        late
+            ? named(ports) + " did not open within " + Waits.SERVER_STARTS_WITHIN.toSeconds() + " s"
+            : "its process ended while starting";
+    return site.kind()
+        .logs()
+        .explain(List.of(), log.text())
+        .map(found -> log.located(site, found).with(waits.othersOnItsPorts()))
+        .orElse(Cause.of(what, "Read " + site.log()));
+  }
+
+  /** Waits until the running server says that it has read a file of its own anew. */
+  public Optional<Cause> untilRead(Path file, Waits.From from) {
+    Instant until = site.time().now().plus(READS_WITHIN);
+    String shown = site.server().shown(file);
+    while (!site.kind()
+        .logs()
+        .tellsOfReading(file, LogSlice.since(site, new LogPlace(site.log(), from.mark())).text())) {
+      interrupts.obey();
+      if (site.time().now().isAfter(until)) {
+        return Optional.of(
+            Cause.of(
+                "the server did not say within "
+                    + READS_WITHIN.toSeconds()
+                    + " s that it read "
+                    + shown
+                    + " anew",
+                "Do it while the server is stopped: it reads the file when it starts"));
+      }
+      progress.waitingFor("the server to read " + shown);
+      site.time().pause(Waits.LOOK_AGAIN);
+    }
+    return Optional.empty();
+  }
+}

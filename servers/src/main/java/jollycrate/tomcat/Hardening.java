@@ -1,0 +1,192 @@
+package jollycrate.tomcat;
+
+import java.nio.file.Path;
+import java.security.SecureRandom;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HexFormat;
+import java.util.List;
+import java.util.Map;
+import java.util.regex.Pattern;
+import jollycrate.host.HostFiles;
+import jollycrate.secret.Secrets;
+import jollycrate.secret.WellKnown;
+import jollycrate.server.Overhaul;
+import jollycrate.server.PickUp;
+import jollycrate.server.SelfDescription.Doubt;
+import jollycrate.server.Server;
+import jollycrate.server.Stock;
+import jollycrate.xml.XmlDocument;
+import jollycrate.xml.XmlElement;
+import jollycrate.xml.XmlException;
+
+/** Closes the doors of a Tomcat that everybody knows. */
+final class Hardening {
+  private static final int RANDOM_BYTES = 24;
+  private static final SecureRandom RANDOM = new SecureRandom();
+  private static final Pattern SALTED = Pattern.compile("[0-9a-fA-F]+\\$\\d+\\$[0-9a-fA-F]+");
+  private static final String LOOPBACK_ONLY =
+      "<Valve className=\"org.apache.catalina.valves.RemoteCIDRValve\""
+          + " allow=\"127.0.0.0/8,::1/128\"/>";
+
+  private final Server server;
+  private final Administration administration;
+  private final ServerXml configuration;
+  private final UserRealms realms;
+  private final Edits edits;
+  private final List<Doubt> done = new ArrayList<>();
+  private final List<Doubt> left = new ArrayList<>();
+  private final Map<String, String> hidden = new HashMap<>();
+
+  Hardening(HostFiles files, Stock stock) {
+    this.server = stock.server();
+    this.administration = new Administration(files, server);
+    this.configuration = ServerXml.of(stock);
+    this.realms = new UserRealms(configuration);
+    this.edits = new Edits(files, server);
+  }
+
+  Overhaul overhaul() {
+    stopWord();
+    adminAddress();
+    realms.files().forEach(this::users);
+    configuration.main().ifPresent(this::pages);
+    return new Overhaul(edits.wanted(), List.of(), done, left, List.of(), hidden);
+  }
+
+  private void set(XmlElement element, String attribute, String value) {
+    edits.add(
+        ServerXml.file(server),
+        configuration.document().setting(element, attribute, value),
+        PickUp.RESTART);
+  }
+
+  private void stopWord() {
+    configuration
+        .stopPort()
+        .filter(ServerXml.StopPort::isUsual)
+        .ifPresent(
+            port -> {
+              String word = random();
+              hidden.put(word, "(new word)");
+              set(configuration.document().root(), "shutdown", word);
+              done.add(
+                  new Doubt(
+                      "port " + port.port(),
+                      "the usual word stops the server",
+                      port.where(),
+                      "A word of its own, which its own scripts read there too"));
+            });
+  }
+
+  private void adminAddress() {
+    for (ServerXml.Connector connector : configuration.openAdministration()) {
+      set(connector.element(), "address", "127.0.0.1");
+      done.add(
+          new Doubt(
+              "port " + connector.port().getAsInt(),
+              "the admin listener is open to whoever reaches this machine",
+              connector.where(),
+              "Loopback only"));
+    }
+  }
+
+  private void users(Path file) {
+    if (!administration.stands(file)) {
+      return;
+    }
+    UsersFile users;
+    try {
+      users = new UsersFile(edits.document(file));
+    } catch (XmlException e) {
+      left.add(new Doubt(server.shown(file), "users cannot be read", e.getMessage(), "Fix it"));
+      return;
+    }
+    List<UserRealms.UserRealm> reading = realms.reading(file);
+    boolean plain = reading.stream().anyMatch(realm -> realm.stored() == UserRealms.Stored.PLAIN);
+    boolean otherwise =
+        reading.stream().anyMatch(realm -> realm.stored() == UserRealms.Stored.OTHERWISE);
+    int before = done.size();
+    for (UsersFile.User user : users.users()) {
+      if (otherwise && !SALTED.matcher(user.password()).matches()) {
+        left.add(
+            new Doubt(
+                "user " + user.name(),
+                "its Realm compares in a way of its own, so its password is left as it is",
+                user.where(),
+                "Give the Realm in conf/server.xml a SecretKeyCredentialHandler"));
+      } else {
+        user(file, users, user);
+      }
+    }
+    if (plain && done.size() > before) {
+      reading.stream()
+          .filter(realm -> realm.stored() == UserRealms.Stored.PLAIN)
+          .forEach(
+              realm -> edits.add(ServerXml.file(server), realms.hashing(realm), PickUp.RESTART));
+    }
+  }
+
+  private void user(Path file, UsersFile users, UsersFile.User user) {
+    if (WellKnown.contains(user.password(), user.name())) {
+      store(file, users, user, random());
+      done.add(
+          new Doubt(
+              "user " + user.name(),
+              "the password is one that everybody tries first",
+              user.where(),
+              "One that nobody knows, until 'jolly server users "
+                  + server.name()
+                  + " password "
+                  + user.name()
+                  + "' gives another"));
+    } else if (!SALTED.matcher(user.password()).matches()) {
+      hidden.put(user.password(), Secrets.HIDDEN);
+      store(file, users, user, user.password());
+      done.add(
+          new Doubt(
+              "user " + user.name(),
+              "the password stands there in plain text",
+              user.where(),
+              "A salted hash of the same password; a log-in by DIGEST cannot use that"));
+    }
+  }
+
+  private void store(Path file, UsersFile users, UsersFile.User user, String password) {
+    String hash = PasswordHash.of(password);
+    hidden.put(hash, "(new hash)");
+    edits.add(file, users.password(user, hash), PickUp.RESTART);
+  }
+
+  private void pages(Listener listener) {
+    for (Path folder : administration.openPages(listener)) {
+      Path descriptor = administration.descriptor(listener, folder);
+      if (!administration.stands(descriptor)) {
+        left.add(
+            new Doubt(
+                "/" + folder.getFileName(),
+                "the server's own administration pages are open, and have no descriptor",
+                server.shown(folder),
+                "Take them away"));
+        continue;
+      }
+      XmlDocument document = edits.document(descriptor);
+      edits.add(
+          descriptor,
+          document.inserting(document.root(), "  " + LOOPBACK_ONLY + document.lineEnd()),
+          PickUp.RESTART);
+      done.add(
+          new Doubt(
+              "/" + folder.getFileName(),
+              "the server's own administration pages are open to whoever reaches its port",
+              server.shown(folder),
+              "Whoever comes from this machine only"));
+    }
+  }
+
+  private static String random() {
+    byte[] bytes = new byte[RANDOM_BYTES];
+    RANDOM.nextBytes(bytes);
+    return HexFormat.of().formatHex(bytes);
+  }
+}
