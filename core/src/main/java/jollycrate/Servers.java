@@ -4,6 +4,7 @@ import java.nio.file.Files;
 import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import jollycrate.app.Descriptions;
 import jollycrate.app.Ports;
@@ -12,10 +13,13 @@ import jollycrate.app.ServersFile;
 import jollycrate.delivery.DeliveryOutcome;
 import jollycrate.delivery.ServerChanges;
 import jollycrate.delivery.ServerService;
+import jollycrate.secret.Reference;
+import jollycrate.server.ServerUser;
 import jollycrate.server.Wish;
 import jollycrate.site.Adoption;
 import jollycrate.site.Examination;
 import jollycrate.site.NewServer;
+import jollycrate.site.Redescription;
 import jollycrate.site.ServerAdoption;
 import jollycrate.site.ServerApps;
 import jollycrate.site.ServerRemoval;
@@ -93,6 +97,40 @@ public final class Servers {
   public DeliveryOutcome harden(String name, boolean dryRun) {
     ServerEntry entry = descriptions.entry(name);
     return changes(entry, entry.ports()).change(new Wish.Hardened(), Optional.empty(), dryRun);
+  }
+
+  /**
+   * Brings a server to what its description says, with other values in it; or says what would be
+   * done.
+   *
+   * @param values by key, as people write them in servers.toml; an empty one takes the key out
+   */
+  public DeliveryOutcome change(String name, Map<String, String> values, boolean dryRun) {
+    ServerEntry before = descriptions.entry(name);
+    Path file = descriptions.serversFile().orElseThrow();
+    Redescription after = Redescription.of(means.host().files(), file, before, values);
+    return changes(after.entry(), before.ports())
+        .change(new Wish.AsDescribed(before.ports()), after.file(), dryRun);
+  }
+
+  /** Whom a server itself knows. */
+  public List<ServerUser> users(String name) {
+    Site site = site(descriptions.entry(name));
+    return site.kind().users(site.files(), site.stockTaker().take(List.of()));
+  }
+
+  /** Changes one user whom a server itself knows, or says what would be done. */
+  public DeliveryOutcome users(String name, Wish.UserChange change, boolean dryRun) {
+    ServerEntry entry = descriptions.entry(name);
+    return changes(entry, entry.ports()).change(new Wish.Users(change), Optional.empty(), dryRun);
+  }
+
+  /**
+   * The password behind a reference, which starts from the folder where the tool works; empty when
+   * the text is none.
+   */
+  public Optional<String> password(String text) {
+    return Reference.of(text, means.setting().folder()).map(means.secrets()::resolve);
   }
 
   private ServerChanges changes(ServerEntry entry, Ports before) {

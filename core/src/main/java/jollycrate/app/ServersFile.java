@@ -47,6 +47,11 @@ public final class ServersFile {
     return read(TomlFile.parse(path), path);
   }
 
+  /** The same of a text that is to stand there. */
+  static List<ServerEntry> read(Path path, String text) {
+    return read(TomlFile.parse(path, text), path);
+  }
+
   /**
    * Every value that is written for a server, with its key inside the server's table.
    *

@@ -42,7 +42,11 @@ final class TomlFile {
    * @throws ProblemsException when it is not TOML, with every fault of its syntax
    */
   static TomlFile parse(Path path) {
-    String text = textOf(path);
+    return parse(path, textOf(path));
+  }
+
+  /** The same of a text that stands there, or is to. */
+  static TomlFile parse(Path path, String text) {
     TomlFile file = new TomlFile(path, Toml.parse(text));
     List<String> lines = text.lines().toList();
     for (TomlParseError error : file.content.errors()) {

@@ -122,6 +122,16 @@ public final class ServerChanges {
     overhaul
         .refused()
         .forEach(why -> findings.add(Finding.blocker(why.subject(), why.message(), "", why.fix())));
+    overhaul.seen().entrySet().stream()
+        .filter(seen -> !seen.getValue().equals(stock.digests().get(seen.getKey())))
+        .map(
+            seen ->
+                Finding.blocker(
+                    site.server().shown(seen.getKey()),
+                    "somebody changes it just now",
+                    "",
+                    "Do this again"))
+        .forEach(findings::add);
     overhaul.done().forEach(done -> findings.add(found(done, Finding.Level.NOTE)));
     overhaul.left().forEach(left -> findings.add(found(left, Finding.Level.WARN)));
     findings.addAll(new Interruptions(site).look(stock, steps, ""));

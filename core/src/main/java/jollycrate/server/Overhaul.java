@@ -10,6 +10,7 @@ import java.util.Map;
  *
  * @param files that are to stand as they are given here; a text of somebody else is given whole,
  *     with only what is asked for in it changed
+ * @param seen digests of texts that these were made of, by path
  * @param gone files that are to be gone
  * @param done what was found, and what is done about it
  * @param left what was found and stays for people
@@ -18,6 +19,7 @@ import java.util.Map;
  */
 public record Overhaul(
     List<Piece.WholeFile> files,
+    Map<Path, String> seen,
     List<Path> gone,
     List<SelfDescription.Doubt> done,
     List<SelfDescription.Doubt> left,
@@ -26,10 +28,11 @@ public record Overhaul(
 
   /** Nothing needs to be changed in its files. */
   public static final Overhaul NONE =
-      new Overhaul(List.of(), List.of(), List.of(), List.of(), List.of(), Map.of());
+      new Overhaul(List.of(), Map.of(), List.of(), List.of(), List.of(), List.of(), Map.of());
 
   /** It cannot be done. */
   public static Overhaul refused(Wanted.Refused why) {
-    return new Overhaul(List.of(), List.of(), List.of(), List.of(), List.of(why), Map.of());
+    return new Overhaul(
+        List.of(), Map.of(), List.of(), List.of(), List.of(), List.of(why), Map.of());
   }
 }

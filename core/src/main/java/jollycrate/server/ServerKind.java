@@ -46,6 +46,11 @@ public interface ServerKind {
     return List.of();
   }
 
+  /** Whom a server itself knows; nobody where it keeps none. */
+  default List<ServerUser> users(HostFiles files, Stock stock) {
+    return List.of();
+  }
+
   /** What has to be changed of a server itself; refused by a kind that cannot. */
   default Overhaul overhaul(HostFiles files, Stock stock, Wish wish) {
     return Overhaul.refused(

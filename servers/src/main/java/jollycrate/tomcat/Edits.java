@@ -5,6 +5,8 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
+import jollycrate.file.Digests;
 import jollycrate.host.Content;
 import jollycrate.host.HostFiles;
 import jollycrate.server.Part;
@@ -22,9 +24,10 @@ final class Edits {
   private final Map<Path, List<Splice>> splices = new LinkedHashMap<>();
   private final Map<Path, PickUp> pickUps = new LinkedHashMap<>();
 
-  Edits(HostFiles files, Server server) {
+  Edits(HostFiles files, Server server, ServerXml configuration) {
     this.files = files;
     this.server = server;
+    documents.put(ServerXml.file(server), configuration.document());
   }
 
   /**
@@ -38,6 +41,16 @@ final class Edits {
         path -> XmlDocument.parse(server.shown(path), files.whole(path, XmlDocument.MOST_BYTES)));
   }
 
+  /** The same of the server's main file. */
+  XmlDocument serverXml() {
+    return documents.get(ServerXml.file(server));
+  }
+
+  /** Changes the server's main file, which a running server reads at its next start. */
+  void add(Splice splice) {
+    add(ServerXml.file(server), splice, PickUp.RESTART);
+  }
+
   /** Changes a file, of which a running server takes notice in that way. */
   void add(Path file, Splice splice, PickUp pickUp) {
     splices.computeIfAbsent(file, path -> new ArrayList<>()).add(splice);
@@ -49,6 +62,13 @@ final class Edits {
     return splices.entrySet().stream()
         .map(edited -> wanted(edited.getKey(), edited.getValue()))
         .toList();
+  }
+
+  /** Digests of the changed files as they were read, by where they are. */
+  Map<Path, String> seen() {
+    return splices.keySet().stream()
+        .collect(
+            Collectors.toMap(files::real, file -> Digests.of(document(file).written().bytes())));
   }
 
   private Piece.WholeFile wanted(Path file, List<Splice> changes) {

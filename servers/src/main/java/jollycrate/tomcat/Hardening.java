@@ -7,7 +7,6 @@ import java.util.HashMap;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
-import java.util.regex.Pattern;
 import jollycrate.host.HostFiles;
 import jollycrate.secret.Secrets;
 import jollycrate.secret.WellKnown;
@@ -24,7 +23,6 @@ import jollycrate.xml.XmlException;
 final class Hardening {
   private static final int RANDOM_BYTES = 24;
   private static final SecureRandom RANDOM = new SecureRandom();
-  private static final Pattern SALTED = Pattern.compile("[0-9a-fA-F]+\\$\\d+\\$[0-9a-fA-F]+");
   private static final String LOOPBACK_ONLY =
       "<Valve className=\"org.apache.catalina.valves.RemoteCIDRValve\""
           + " allow=\"127.0.0.0/8,::1/128\"/>";
@@ -43,7 +41,7 @@ final class Hardening {
     this.administration = new Administration(files, server);
     this.configuration = ServerXml.of(stock);
     this.realms = new UserRealms(configuration);
-    this.edits = new Edits(files, server);
+    this.edits = new Edits(files, server, configuration);
   }
 
   Overhaul overhaul() {
@@ -51,14 +49,11 @@ final class Hardening {
     adminAddress();
     realms.files().forEach(this::users);
     configuration.main().ifPresent(this::pages);
-    return new Overhaul(edits.wanted(), List.of(), done, left, List.of(), hidden);
+    return new Overhaul(edits.wanted(), edits.seen(), List.of(), done, left, List.of(), hidden);
   }
 
   private void set(XmlElement element, String attribute, String value) {
-    edits.add(
-        ServerXml.file(server),
-        configuration.document().setting(element, attribute, value),
-        PickUp.RESTART);
+    edits.add(edits.serverXml().setting(element, attribute, value));
   }
 
   private void stopWord() {
@@ -108,7 +103,7 @@ final class Hardening {
         reading.stream().anyMatch(realm -> realm.stored() == UserRealms.Stored.OTHERWISE);
     int before = done.size();
     for (UsersFile.User user : users.users()) {
-      if (otherwise && !SALTED.matcher(user.password()).matches()) {
+      if (otherwise && !PasswordHash.isOne(user.password())) {
         left.add(
             new Doubt(
                 "user " + user.name(),
@@ -122,8 +117,7 @@ final class Hardening {
     if (plain && done.size() > before) {
       reading.stream()
           .filter(realm -> realm.stored() == UserRealms.Stored.PLAIN)
-          .forEach(
-              realm -> edits.add(ServerXml.file(server), realms.hashing(realm), PickUp.RESTART));
+          .forEach(realm -> edits.add(realms.hashing(realm)));
     }
   }
 
@@ -140,7 +134,7 @@ final class Hardening {
                   + " password "
                   + user.name()
                   + "' gives another"));
-    } else if (!SALTED.matcher(user.password()).matches()) {
+    } else if (!PasswordHash.isOne(user.password())) {
       hidden.put(user.password(), Secrets.HIDDEN);
       store(file, users, user, user.password());
       done.add(

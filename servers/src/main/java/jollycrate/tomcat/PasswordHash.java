@@ -35,11 +35,16 @@ final class PasswordHash {
     return hash;
   }
 
+  /** Whether a text has the form of one. */
+  static boolean isOne(String stored) {
+    return stored.matches("([0-9a-fA-F]{2})+\\$\\d{1,8}\\$[0-9a-fA-F]+");
+  }
+
   static boolean verifies(String stored, String password) {
     if (password.equals(KNOWN.get(stored))) {
       return true;
     }
-    if (!stored.matches("([0-9a-f]{2})+\\$\\d{1,8}\\$[0-9a-f]+")) {
+    if (!isOne(stored)) {
       return false;
     }
     String[] parts = stored.split("\\$");

@@ -265,7 +265,7 @@ final class ServerXml {
   }
 
   /** File and line of an element. */
-  private String where(XmlElement element) {
+  String where(XmlElement element) {
     return NAME + ":" + document.lineOf(element.start());
   }
 

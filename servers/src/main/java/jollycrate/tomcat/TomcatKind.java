@@ -35,6 +35,7 @@ import jollycrate.server.Placement;
 import jollycrate.server.SelfDescription;
 import jollycrate.server.Server;
 import jollycrate.server.ServerKind;
+import jollycrate.server.ServerUser;
 import jollycrate.server.Sign;
 import jollycrate.server.Stock;
 import jollycrate.server.Swap;
@@ -127,7 +128,18 @@ public final class TomcatKind implements ServerKind {
 
   @Override
   public Overhaul overhaul(HostFiles files, Stock stock, Wish wish) {
+    if (wish instanceof Wish.Users users) {
+      return new OwnUsers(files, stock).overhaul(users.change());
+    }
+    if (wish instanceof Wish.AsDescribed described) {
+      return new Described(files, stock, described.before()).overhaul();
+    }
     return new Hardening(files, stock).overhaul();
+  }
+
+  @Override
+  public List<ServerUser> users(HostFiles files, Stock stock) {
+    return new OwnUsers(files, stock).all();
   }
 
   @Override

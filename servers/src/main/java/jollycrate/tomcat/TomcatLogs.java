@@ -51,7 +51,7 @@ final class TomcatLogs implements KindLogs {
         .anyMatch(
             message ->
                 message.startsWith("Reloading memory user database [")
-                    && message.endsWith(file + "]"));
+                    && message.endsWith("/" + file.getFileName() + "]"));
   }
 
   @Override

@@ -102,11 +102,7 @@ final class TomcatSelf {
             "port " + connector.port().getAsInt(),
             "the admin listener is open to whoever reaches this machine",
             connector.where(),
-            harden()));
-  }
-
-  private String harden() {
-    return "'jolly server harden " + server.name() + "' closes it";
+            "'jolly server harden " + server.name() + "' keeps it to loopback"));
   }
 
   private void stopPort(ServerXml.StopPort port) {
@@ -122,7 +118,7 @@ final class TomcatSelf {
               "port " + port.port(),
               "whoever may connect to this machine's loopback stops the server by the usual word",
               port.where(),
-              harden()));
+              "'jolly server harden " + server.name() + "' gives it a word of its own"));
     }
   }
 }

@@ -25,6 +25,8 @@ public final class Commands {
     all.put("server start", session -> new ServerTurn(session, ServerTurn.Turn.START));
     all.put("server stop", session -> new ServerTurn(session, ServerTurn.Turn.STOP));
     all.put("server restart", session -> new ServerTurn(session, ServerTurn.Turn.RESTART));
+    all.put("server change", ServerChangeCommand::new);
+    all.put("server users", ServerUsersCommand::new);
     all.put("server harden", ServerHardenCommand::new);
     all.put("server remove", ServerRemoveCommand::new);
     all.put("server log", ServerLogCommand::new);

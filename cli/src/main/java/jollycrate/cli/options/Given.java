@@ -1,6 +1,7 @@
 package jollycrate.cli.options;
 
 import java.time.Duration;
+import java.util.List;
 import java.util.Optional;
 import jollycrate.app.Durations;
 import jollycrate.build.BuildMode;
@@ -50,6 +51,11 @@ public final class Given {
   /** An argument that is no option, counted from 0. */
   public Optional<String> operand(int index) {
     return Optional.ofNullable(parsed.matchedPositionalValue(index, (String) null));
+  }
+
+  /** All arguments from an index on, where a command takes as many as are given. */
+  public List<String> operands(int from) {
+    return parsed.matchedPositionalValue(from, List.of());
   }
 
   /** The name of the server that {@link Option#TO}, FROM or ON tells. */

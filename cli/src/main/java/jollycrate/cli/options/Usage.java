@@ -31,9 +31,16 @@ public final class Usage {
   /**
    * An argument that is no option.
    *
+   * @param many whether several may be given; only the last argument takes them
    * @param purpose what it names, without a full stop
    */
-  public record Operand(String label, boolean needed, String purpose) {}
+  public record Operand(String label, boolean needed, boolean many, String purpose) {
+    /** As it stands in a line that shows how the command is called. */
+    String shown() {
+      String one = needed ? label : "[" + label + "]";
+      return many ? one + "..." : one;
+    }
+  }
 
   /** A command line and what it does. */
   public record Example(String line, String purpose) {}
@@ -71,7 +78,7 @@ public final class Usage {
 
   /** An argument that must be given. */
   public Usage needs(String label, String what) {
-    operands.add(new Operand(label, true, what));
+    operands.add(new Operand(label, true, false, what));
     return this;
   }
 
@@ -83,7 +90,13 @@ public final class Usage {
 
   /** An argument that may be given. */
   public Usage takes(String label, String what) {
-    operands.add(new Operand(label, false, what));
+    operands.add(new Operand(label, false, false, what));
+    return this;
+  }
+
+  /** An argument that may be given as often as somebody wants. */
+  public Usage takesMany(String label, String what) {
+    operands.add(new Operand(label, false, true, what));
     return this;
   }
 
@@ -138,9 +151,7 @@ public final class Usage {
   /** How it is called, on one line. */
   public String synopsis() {
     StringBuilder line = new StringBuilder("jolly " + name);
-    operands.forEach(
-        operand ->
-            line.append(operand.needed() ? " " + operand.label() : " [" + operand.label() + "]"));
+    operands.forEach(operand -> line.append(' ').append(operand.shown()));
     needed.forEach(option -> line.append(' ').append(option.shown()));
     return line.append(options.isEmpty() ? "" : " [options]").toString();
   }
@@ -154,13 +165,7 @@ public final class Usage {
     CommandSpec spec = CommandSpec.create().name(name);
     Stream.concat(own().stream(), common.stream()).forEach(option -> spec.addOption(spec(option)));
     for (int i = 0; i < operands.size(); i++) {
-      spec.addPositional(
-          PositionalParamSpec.builder()
-              .index("" + i)
-              .arity("0..1")
-              .paramLabel(operands.get(i).label())
-              .type(String.class)
-              .build());
+      spec.addPositional(spec(operands.get(i), i));
     }
     CommandLine line = new CommandLine(spec);
     line.setExpandAtFiles(false);
@@ -187,6 +192,18 @@ public final class Usage {
         throw new WrongUsage(option.shown() + " is missing: " + option.purpose());
       }
     }
+  }
+
+  private static PositionalParamSpec spec(Operand operand, int index) {
+    PositionalParamSpec.Builder builder = PositionalParamSpec.builder().paramLabel(operand.label());
+    return operand.many()
+        ? builder
+            .index(index + "..*")
+            .arity("0..*")
+            .type(List.class)
+            .auxiliaryTypes(String.class)
+            .build()
+        : builder.index("" + index).arity("0..1").type(String.class).build();
   }
 
   private static OptionSpec spec(Option option) {
