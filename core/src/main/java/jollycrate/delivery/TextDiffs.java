@@ -6,9 +6,12 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
+import jollycrate.host.Content;
 import jollycrate.server.Stock;
 import jollycrate.step.Step;
 import jollycrate.step.StepList;
+import jollycrate.xml.XmlDocument;
+import jollycrate.xml.XmlException;
 
 /** Unified diffs of the text files that steps change. */
 final class TextDiffs {
@@ -27,10 +30,30 @@ final class TextDiffs {
 
   private static Optional<String> of(Stock stock, Step.FileChange change, StepList steps) {
     Path path = change.path();
-    Optional<String> before = stock.text(path);
+    Optional<String> before =
+        Optional.ofNullable(stock.texts().get(path)).flatMap(bytes -> text(path, bytes));
     return change.after().isPresent()
-        ? steps.contents().get(path).text(MOST_BYTES).map(after -> diff(stock, path, before, after))
+        ? after(path, steps.contents().get(path)).map(after -> diff(stock, path, before, after))
         : before.map(text -> diff(stock, path, before, ""));
+  }
+
+  private static Optional<String> after(Path path, Content content) {
+    return content.bytes(MOST_BYTES).flatMap(bytes -> text(path, bytes));
+  }
+
+  /** In UTF-8, or as an XML document says; empty for what is no text. */
+  private static Optional<String> text(Path path, byte[] bytes) {
+    return Content.text(bytes).or(() -> xml(path, bytes));
+  }
+
+  private static Optional<String> xml(Path path, byte[] bytes) {
+    try {
+      return path.toString().endsWith(".xml")
+          ? Optional.of(XmlDocument.parse(path.toString(), bytes).text())
+          : Optional.empty();
+    } catch (XmlException e) {
+      return Optional.empty();
+    }
   }
 
   /** Lines taken out and put in, without those around them. */

@@ -96,7 +96,13 @@ public final class ProcessRule implements Rule {
           "Write its 'start' command into servers.toml, or: " + end);
     }
     return Finding.note(
-        server.name(), "somebody else started it (" + process + "); it goes on as it runs");
+        server.name(),
+        "somebody else started it ("
+            + process
+            + "); "
+            + (swap == Swap.RESTART
+                ? "it is stopped, and started again by its own 'start' command"
+                : "it goes on as it runs"));
   }
 
   private static String where(Running running) {

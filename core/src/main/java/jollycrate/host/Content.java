@@ -64,14 +64,23 @@ public final class Content {
    * @param most bytes; longer ones are no text either
    */
   public Optional<String> text(long most) {
+    return bytes(most).flatMap(Content::text);
+  }
+
+  /** Bytes as text; empty when they are none in UTF-8. */
+  public static Optional<String> text(byte[] bytes) {
+    String text = new String(bytes, StandardCharsets.UTF_8);
+    boolean same = Arrays.equals(bytes, text.getBytes(StandardCharsets.UTF_8));
+    return same && text.indexOf('\0') < 0 ? Optional.of(text) : Optional.empty();
+  }
+
+  /** The bytes; empty when they are more than so many. */
+  public Optional<byte[]> bytes(long most) {
     if (size > most) {
       return Optional.empty();
     }
     try (InputStream in = open()) {
-      byte[] bytes = in.readAllBytes();
-      String text = new String(bytes, StandardCharsets.UTF_8);
-      boolean same = Arrays.equals(bytes, text.getBytes(StandardCharsets.UTF_8));
-      return same && text.indexOf('\0') < 0 ? Optional.of(text) : Optional.empty();
+      return Optional.of(in.readAllBytes());
     } catch (IOException e) {
       throw new HostException("Cannot read what is to be put: " + e.getMessage());
     }

@@ -10,10 +10,12 @@ import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.BiConsumer;
 import java.util.function.Consumer;
+import jollycrate.app.Ports;
 import jollycrate.delivery.DeliveryOutcome;
 import jollycrate.delivery.DeliveryOutcome.Result;
 import jollycrate.host.HostException;
 import jollycrate.server.Swap;
+import jollycrate.server.Wish;
 import jollycrate.stock.RecordsException;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -27,6 +29,7 @@ import org.junit.jupiter.params.provider.EnumSource;
 class KillContractTest {
   private static final String OLD = "v1 right";
   private static final String NEW = "v2 right";
+  private static final Optional<Integer> NONE = Optional.empty();
   private static final int EVERY_POINT_OF_RECOVERY_AFTER = 9;
 
   @TempDir Path releases;
@@ -58,6 +61,19 @@ class KillContractTest {
           world.deploy("a", NEW);
         },
         world -> world.rollback(1)),
+    HARDEN(world -> world.deploy("a", OLD), world -> world.overhaul(new Wish.Hardened())),
+    HARDEN_STOPPED(
+        world -> {
+          world.deploy("a", OLD);
+          world.control().stop();
+        },
+        world -> world.overhaul(new Wish.Hardened())),
+    ADD_USER(
+        world -> world.deploy("a", OLD),
+        world -> world.overhaul(new Wish.Users(new Wish.Removed("anna")))),
+    SPOIL(
+        world -> world.deploy("a", OLD),
+        world -> world.overhaul(new Wish.AsDescribed(new Ports("", 1, NONE, NONE)))),
     UNDEPLOY(world -> world.deploy("a", OLD), world -> world.undeploy("a")),
     UNDEPLOY_STOPPED(
         world -> {
@@ -87,6 +103,10 @@ class KillContractTest {
     "LIVE, ANSWERS_WRONGLY",
     "LIVE, FIRST_THROWS",
     "LIVE, ROLL_BACK",
+    "LIVE, HARDEN",
+    "LIVE, HARDEN_STOPPED",
+    "LIVE, ADD_USER",
+    "LIVE, SPOIL",
     "LIVE, UNDEPLOY",
     "LIVE, UNDEPLOY_STOPPED",
     "RESTART, FIRST_ON_STOPPED",
@@ -222,6 +242,11 @@ class KillContractTest {
     "LIVE, ANSWERS_WRONGLY, DISK_FILLS_UP",
     "LIVE, ROLL_BACK, CHANGE_FAILS",
     "LIVE, ROLL_BACK, DISK_FILLS_UP",
+    "LIVE, HARDEN, CHANGE_FAILS",
+    "LIVE, HARDEN, DISK_FILLS_UP",
+    "LIVE, ADD_USER, CHANGE_FAILS",
+    "LIVE, SPOIL, CHANGE_FAILS",
+    "LIVE, SPOIL, DISK_FILLS_UP",
     "LIVE, UNDEPLOY, CHANGE_FAILS",
     "LIVE, UNDEPLOY, DISK_FILLS_UP",
     "RESTART, REPLACE, CHANGE_FAILS",
@@ -268,7 +293,7 @@ class KillContractTest {
     Seen now = Seen.of(world);
     Result result = outcome.map(DeliveryOutcome::result).orElse(Result.BLOCKED);
     switch (result) {
-      case DELIVERED, REMOVED -> assertThat(now).as(when).isEqualTo(ends.after());
+      case DELIVERED, REMOVED, CHANGED -> assertThat(now).as(when).isEqualTo(ends.after());
       case TAKEN_BACK, BLOCKED -> {
         assertThat(proven).as(when).isFalse();
         assertThat(now).as(when).isEqualTo(ends.before());

@@ -21,6 +21,7 @@ import jollycrate.server.KindLogs;
 import jollycrate.server.KindProcesses;
 import jollycrate.server.Occupant;
 import jollycrate.server.Order;
+import jollycrate.server.Overhaul;
 import jollycrate.server.Part;
 import jollycrate.server.PickUp;
 import jollycrate.server.Piece;
@@ -33,6 +34,7 @@ import jollycrate.server.Stock;
 import jollycrate.server.Swap;
 import jollycrate.server.Traits;
 import jollycrate.server.Wanted;
+import jollycrate.server.Wish;
 
 /** The kind of the server in memory, in each of the three swaps. */
 final class MemoryKind implements ServerKind, KindProcesses, KindLogs {
@@ -66,12 +68,40 @@ final class MemoryKind implements ServerKind, KindProcesses, KindLogs {
 
   @Override
   public List<Path> reads(Server server) {
-    return List.of(shared(server));
+    return List.of(shared(server), users(server));
   }
 
   @Override
   public List<Path> lists(Server server, Map<Path, byte[]> texts) {
     return List.of();
+  }
+
+  private static Path users(Server server) {
+    return server.folder().resolve(MemoryServer.USERS);
+  }
+
+  /** Users are read while it runs, all else when it starts. */
+  @Override
+  public Overhaul overhaul(HostFiles files, Stock stock, Wish wish) {
+    boolean live = wish instanceof Wish.Users;
+    Path file = live ? users(stock.server()) : shared(stock.server());
+    String line = wish instanceof Wish.AsDescribed ? MemoryServer.SPOILT : "door: closed\n";
+    String text = stock.text(file).orElse("");
+    Content content = Content.of(text.contains(line) ? text : text + line);
+    Piece.WholeFile piece =
+        new Piece.WholeFile(
+            file,
+            content,
+            stock.at(file).isFile() ? stock.at(file).access() : stock.access().with("rw-r-----"),
+            Part.OWN,
+            live ? PickUp.LIVE : PickUp.RESTART);
+    return new Overhaul(
+        List.of(piece), Map.of(), List.of(), List.of(), List.of(), List.of(), Map.of());
+  }
+
+  @Override
+  public boolean tellsOfReading(Path file, String log) {
+    return log.contains("read " + file.getFileName() + "\n");
   }
 
   private static Path shared(Server server) {

@@ -28,12 +28,14 @@ import jollycrate.delivery.DeliveryOutcome;
 import jollycrate.delivery.DeliveryService;
 import jollycrate.delivery.DescribedHere;
 import jollycrate.delivery.Manner;
+import jollycrate.delivery.ServerChanges;
 import jollycrate.delivery.ServerService;
 import jollycrate.delivery.Source;
 import jollycrate.journal.Journal;
 import jollycrate.secret.Secrets;
 import jollycrate.server.Server;
 import jollycrate.server.Swap;
+import jollycrate.server.Wish;
 import jollycrate.watch.Interrupts;
 import jollycrate.watch.Progress;
 import jollycrate.watch.Site;
@@ -111,6 +113,19 @@ public final class World {
         new Interrupts(),
         MemoryRequester::new,
         Path.of("/probe"));
+  }
+
+  /** Changes the server itself. */
+  void overhaul(Wish wish) {
+    ServerChanges changes =
+        new ServerChanges(
+            site,
+            site.server().ports(),
+            new Secrets(name -> null),
+            Progress.NONE,
+            new Interrupts(),
+            MemoryRequester::new);
+    last = Optional.of(changes.change(wish, Optional.empty(), false));
   }
 
   /** A release is an archive with a text that says how it behaves. */

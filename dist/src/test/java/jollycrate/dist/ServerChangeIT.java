@@ -1,0 +1,206 @@
+package jollycrate.dist;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
+
+/** A server itself is changed as an application is delivered: all or nothing, and nothing else. */
+class ServerChangeIT {
+  private static final String HANDLER = "<CredentialHandler [^>]*/>";
+  private static final String USERS =
+      """
+      <user   name='mia'	password="chain &amp; 'ring'"  roles="manager-gui, staff" />
+        <user username="sam" password="SAM" roles="manager-gui"/>
+      </tomcat-users>""";
+
+  @TempDir Path folder;
+
+  private static OwnTomcat withUsers(OwnTomcat own) throws IOException {
+    Path users = own.folder.resolve("conf/tomcat-users.xml");
+    Files.writeString(users, Files.readString(users).replace("</tomcat-users>", USERS));
+    return own;
+  }
+
+  private static String latin(Path file) throws IOException {
+    return Files.readString(file, StandardCharsets.ISO_8859_1);
+  }
+
+  private Program adopted(OwnTomcat own) throws IOException {
+    Program program =
+        new Program(Files.createDirectories(folder.resolve("desk")))
+            .with("ROBIN", "tandem & 'bell'")
+            .with("WEAK", "tomcat");
+    program.ends(0, "server", "adopt", own.folder.toString(), "--name", "shop");
+    return program;
+  }
+
+  @ParameterizedTest
+  @EnumSource
+  void hardenedWhileItRunsAndNothingElseDiffers(Line line) throws IOException {
+    Path etc = folder.toRealPath().resolve("etc");
+    try (OwnTomcat own = withUsers(new OwnTomcat(line, folder)).odd()) {
+      own.linked(etc, folder.toRealPath().resolve("log")).start();
+      Program program = adopted(own);
+      Path users = etc.resolve("tomcat-users.xml");
+      Path server = etc.resolve("server.xml");
+      String page = "http://127.0.0.1:" + own.http + "/manager/html";
+      String usersBefore = Files.readString(users);
+      String serverBefore = latin(server);
+      String before = own.trace(etc);
+      assertThat(Started.status(page, "mia", "chain & 'ring'")).isEqualTo(200);
+      assertThat(Started.status(page, "sam", "SAM")).isEqualTo(200);
+
+      assertThat(program.ends(0, "server", "harden", "shop", "--dry-run").all())
+          .contains("+<Server port=", "shutdown=\"(new word)\"", "password=\"(new hash)\"")
+          .doesNotContain("chain", "\"SAM\"");
+      assertThat(own.trace(etc)).isEqualTo(before);
+      List<Long> process = own.processes();
+      assertThat(program.ends(0, "server", "harden", "shop").all())
+          .containsPattern("note +user mia: the password stands there in plain text")
+          .contains("interrupts what else runs there")
+          .contains("Changed shop")
+          .doesNotContain("chain");
+
+      assertThat(own.processes()).hasSize(1).isNotEqualTo(process);
+      assertThat(Started.status(page, "mia", "chain & 'ring'")).isEqualTo(200);
+      assertThat(Started.status(page, "sam", "SAM")).isEqualTo(401);
+      assertThat(Files.isSymbolicLink(own.folder.resolve("conf"))).isTrue();
+      assertThat(
+              latin(server)
+                  .replaceAll("shutdown=\"\\w{48}\"", "shutdown=\"SHUTDOWN\"")
+                  .replaceAll(">\r\n *" + HANDLER + "\r\n *</Realm>", "/>"))
+          .isEqualTo(serverBefore);
+      assertThat(Files.readString(users).replaceAll("[0-9a-f]+\\$210000\\$[0-9a-f]+", "?"))
+          .isEqualTo(usersBefore.replace("chain &amp; 'ring'", "?").replace("\"SAM\"", "\"?\""));
+      String after = own.trace(etc);
+      List<Long> standing = own.processes();
+      assertThat(program.ends(0, "server", "harden", "shop").out()).contains("Unchanged");
+      assertThat(own.trace(etc)).isEqualTo(after);
+      assertThat(own.processes()).isEqualTo(standing);
+
+      users(program, own, page, users);
+    }
+  }
+
+  /** Picked up while it runs, each. */
+  private static void users(Program program, OwnTomcat own, String page, Path users)
+      throws IOException {
+    String before = Files.readString(users);
+    List<Long> process = own.processes();
+    String[] add = {
+      "server", "users", "shop", "add", "robin", "--roles", "manager-gui", "--password", "env:ROBIN"
+    };
+    assertThat(program.ends(0, add).all()).contains("Changed shop").doesNotContain("tandem");
+    assertThat(Started.status(page, "robin", "tandem & 'bell'")).isEqualTo(200);
+    assertThat(program.ends(0, add).out()).contains("Unchanged");
+    program.ends(0, "server", "users", "shop", "roles", "robin", "--roles", "staff");
+    assertThat(Started.status(page, "robin", "tandem & 'bell'")).isEqualTo(403);
+    assertThat(program.ends(0, "server", "users", "shop").out())
+        .containsPattern("robin +staff +salted hash +conf/tomcat-users.xml:\\d+");
+    program.ends(0, "server", "users", "shop", "remove", "robin");
+    assertThat(Started.status(page, "robin", "tandem & 'bell'")).isEqualTo(401);
+    assertThat(Files.readString(users)).isEqualTo(before);
+    assertThat(own.processes()).isEqualTo(process);
+
+    assertThat(program.ends(4, "server", "users", "shop", "remove", "robn").out())
+        .contains("it knows no user 'robn'");
+    assertThat(
+            program
+                .ends(4, "server", "users", "shop", "password", "mia", "--password", "env:WEAK")
+                .out())
+        .contains("everybody tries first");
+    assertThat(
+            program
+                .ends(2, "server", "users", "shop", "password", "mia", "--password", "bell")
+                .err())
+        .contains("write env:NAME or file:PATH");
+    assertThat(Files.readString(users)).isEqualTo(before);
+  }
+
+  @Test
+  void portsMoveThereAndBackAndAnAdminListenerComesAndGoes() throws IOException {
+    try (OwnTomcat own = new OwnTomcat(Line.NINE, folder).start()) {
+      Program program = adopted(own);
+      Path servers = program.folder().resolve("servers.toml");
+      String described = Files.readString(servers);
+      String before = own.trace();
+      int http = Workshop.freePort();
+      int admin = Workshop.freePort();
+      assertThat(
+              program.ends(0, "server", "change", "shop", "http=" + http, "admin=" + admin).out())
+          .contains("shop listens on " + http + ", " + admin, "change      " + servers);
+      assertThat(Started.request("GET", "http://127.0.0.1:" + http + "/")).startsWith("200");
+      assertThat(Started.request("GET", "http://127.0.0.1:" + admin + "/")).startsWith("404");
+      assertThat(Files.readString(servers))
+          .isEqualTo(
+              described.replace("http = " + own.http, "http = " + http)
+                  + "admin = "
+                  + admin
+                  + "\n");
+      Path war =
+          Wars.with(folder, Wars.listener("Bell"))
+              .using("javax")
+              .source("Bell", Wars.listenerSource("Bell", ""))
+              .write("bell.war");
+      assertThat(
+              program
+                  .ends(
+                      0,
+                      "deploy",
+                      war.toString(),
+                      "--undescribed",
+                      "--on-admin-port",
+                      "--to",
+                      "shop")
+                  .out())
+          .contains("http://127.0.0.1:" + admin + "/bell");
+      assertThat(Started.request("GET", "http://127.0.0.1:" + http + "/bell/")).startsWith("404");
+      program.ends(0, "undeploy", "bell", "--from", "shop");
+      program.ends(0, "server", "change", "shop", "http=" + own.http, "admin=");
+      assertThat(Started.request("GET", "http://127.0.0.1:" + own.http + "/")).startsWith("200");
+      program.ends(0, "server", "stop", "shop");
+      Files.deleteIfExists(own.folder.resolve("conf/admin/localhost"));
+      Files.deleteIfExists(own.folder.resolve("conf/admin"));
+      Files.deleteIfExists(own.folder.resolve("webapps-admin"));
+      assertThat(own.trace()).isEqualTo(before);
+      assertThat(Files.readString(servers)).isEqualTo(described);
+    }
+  }
+
+  /** What it is started with then is wrong, which nobody can foresee. */
+  @Test
+  void aChangeThatFailsIsTakenBackOnTheServerAndInItsDescription() throws IOException {
+    try (Workshop workshop = Workshop.open(folder)) {
+      Program program = workshop.program;
+      program.ends(0, "deploy", "--to", "bench");
+      Path servers = program.folder().resolve("servers.toml");
+      String described = Files.readString(servers);
+      assertThat(
+              program.ends(5, "server", "change", "bench", "java-options=[\"-XX:Nonsense\"]").out())
+          .contains("Unrecognized VM option 'Nonsense'", "Taken back: bench is as it was");
+      assertThat(Files.readString(servers)).isEqualTo(described);
+      program.ends(0, "check", "--on", "bench");
+      int http = Workshop.freePort();
+      assertThat(program.ends(0, "server", "change", "bench", "http=" + http, "memory=200m").out())
+          .containsPattern("pass +the owner reads the ledger +200 .*:" + http + "/")
+          .contains("with spokes on it");
+      assertThat(program.ends(0, "deploy", "--to", "bench").out()).contains("Unchanged");
+      program.ends(0, "server", "stop", "bench");
+      assertThat(program.ends(0, "server", "change", "bench", "memory=").out())
+          .contains("Changed, unproven");
+      assertThat(Files.readString(servers)).doesNotContain("memory").contains("http = " + http);
+      assertThat(program.ends(3, "server", "change", "bench", "memory=lots").err())
+          .contains("nothing was written", "'lots' is no size");
+      assertThat(program.ends(3, "server", "change", "bench", "folder=elsewhere").err())
+          .contains("it would be another server");
+    }
+  }
+}
