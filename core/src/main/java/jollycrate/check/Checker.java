@@ -72,6 +72,42 @@ public final class Checker {
     return result(name, "GET", base, answer, errors(answer), unproven.isEmpty());
   }
 
+  /**
+   * Asks for the same at another address, where the application must not answer. Another one may:
+   * its answer is another one.
+   *
+   * @param proven whether something shows that the application works where it is to answer
+   */
+  public CheckResult absentAt(URI other, boolean proven) {
+    Answer here = requester.send("GET", base, Optional.empty(), Optional.empty(), LIMIT);
+    Answer there = requester.send("GET", other, Optional.empty(), Optional.empty(), LIMIT);
+    boolean same =
+        there.came()
+            && there.status() != NOT_FOUND
+            && there.status() == here.status()
+            && there.body().equals(here.body());
+    List<CheckResult.Miss> misses =
+        same
+            ? List.of(new CheckResult.Miss("answer", "not this application's", "the same answer"))
+            : List.of();
+    Optional<Cause> cause =
+        same
+            ? Optional.of(
+                cause(
+                    other,
+                    "the public port answers for it too",
+                    "Give the admin listener a Service of its own"))
+            : Optional.empty();
+    return new CheckResult(
+        "the public port does not answer for it",
+        "GET " + other,
+        there.status(),
+        there.took(),
+        misses,
+        cause,
+        proven);
+  }
+
   private static Optional<String> unproven(Answer answer, boolean servlets) {
     return switch (answer.status()) {
       case 401, 403 -> Optional.of("with " + answer.status() + ": nobody was let in");

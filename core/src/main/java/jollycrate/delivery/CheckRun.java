@@ -1,5 +1,6 @@
 package jollycrate.delivery;
 
+import java.net.URI;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
@@ -69,8 +70,18 @@ final class CheckRun {
         Supplier<CheckResult> again = safe ? () -> direct.run(check) : direct::anyAnswer;
         results.add(explained(placement, down, () -> checker.run(check), again));
       }
+      if (placement.route().listener().equals(Placement.ADMIN)) {
+        CheckResult hidden =
+            checker.absentAt(publicly(placement), results.stream().anyMatch(CheckResult::proves));
+        progress.checked(hidden);
+        results.add(hidden);
+      }
     }
     return results;
+  }
+
+  private URI publicly(Placement placement) {
+    return site.server().ports().at(placement.route().contextPath() + "/");
   }
 
   /** All that can be seen of a program that speaks no HTTP. */

@@ -235,6 +235,16 @@ class AdoptIT {
       assertThat(program.ends(4, "deploy", "--to", "shop").out())
           .contains("its host reads descriptors outside the server's folder");
       own.server(text -> text.replace("<Engine name=\"../..\"", "<Engine name=\"Catalina\""));
+      int second = Workshop.freePort();
+      String both = "<Connector port=\"" + second + "\" address=\"127.0.0.1\"/>";
+      own.server(text -> text.replace("<Engine ", both + "<Engine "));
+      Path described = program.folder().resolve("servers.toml");
+      String alone = Files.readString(described);
+      Files.writeString(described, alone + "admin = " + second + "\n");
+      assertThat(program.ends(4, "deploy", "--to", "shop", "--on-admin-port").out())
+          .contains("stands in the same Service as that of 'http'");
+      Files.writeString(described, alone);
+      own.server(text -> text.replace(both, ""));
       assertThat(own.trace()).isEqualTo(before);
       Path servers = program.folder().resolve("servers.toml");
       Files.writeString(

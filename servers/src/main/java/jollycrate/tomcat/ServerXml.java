@@ -140,6 +140,12 @@ final class ServerXml {
         .flatMap(service -> listener(Placement.ADMIN, service));
   }
 
+  /** Whether one service answers at both ports, so that nothing on it is kept apart. */
+  boolean servesBoth() {
+    Optional<XmlElement> main = behind(server.ports().http());
+    return main.isPresent() && main.equals(server.ports().admin().flatMap(this::behind));
+  }
+
   private Optional<XmlElement> behind(int port) {
     return document.root().descendants("Service").stream()
         .filter(

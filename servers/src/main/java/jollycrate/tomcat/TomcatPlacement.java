@@ -118,6 +118,17 @@ final class TomcatPlacement {
     } else {
       configuration.contradiction(port, key).ifPresent(refused::add);
     }
+    if (order.onAdminPort() && configuration.servesBoth()) {
+      refused.add(
+          new Wanted.Refused(
+              "port " + port,
+              "its Connector stands in the same Service as that of 'http', so the public port would"
+                  + " answer too",
+              "Give it a Service of its own: take it out of conf/server.xml, then 'jolly server"
+                  + " change "
+                  + server.name()
+                  + "' puts one there"));
+    }
     Listener listener =
         found
             .or(configuration::main)
