@@ -34,7 +34,7 @@ public record Application(
         name,
         Optional.empty(),
         Making.finished(artifact, Map.of()),
-        new Context(path, startsWithin, List.of()),
+        new Context(path, Optional.empty(), startsWithin, List.of()),
         List.of(),
         Access.NONE,
         Program.PLAIN,

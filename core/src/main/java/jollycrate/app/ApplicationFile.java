@@ -8,6 +8,7 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
@@ -25,6 +26,12 @@ public final class ApplicationFile {
 
   private static final String NAME_FORM = "[A-Za-z0-9][A-Za-z0-9._-]*";
   private static final String POM = "pom:";
+
+  /** As DNS has it (RFC 1123, section 2.1). */
+  private static final String HOST_FORM =
+      "[a-z0-9]([a-z0-9-]*[a-z0-9])?(\\.[a-z0-9]([a-z0-9-]*[a-z0-9])?)*";
+
+  private static final int MOST_HOST = 253;
   private static final List<String> DEFAULT_SOURCES =
       List.of("src", "pom.xml", "build.gradle", "build.gradle.kts", "build.xml", "package.json");
 
@@ -120,6 +127,14 @@ public final class ApplicationFile {
                     "path",
                     "'" + path.get() + "' is no context path: " + fault,
                     "Write it like \"/spokes\", or \"/\" for the root"));
+    Optional<String> host = app.text("host").map(name -> name.toLowerCase(Locale.ROOT));
+    host.filter(name -> !name.matches(HOST_FORM) || name.length() > MOST_HOST)
+        .ifPresent(
+            name ->
+                app.problem(
+                    "host",
+                    "'" + name + "' is no name of a host",
+                    "Write it like \"desk.spokes.example\", without port or path"));
     Duration startsWithin = app.duration("starts-within").orElse(Context.STARTS_WITHIN);
     app.end();
     List<User> users = users();
@@ -129,7 +144,7 @@ public final class ApplicationFile {
             name(),
             version,
             new Making(packs, delivered, build(packs), settings, artifact),
-            new Context(path.map(ContextPath::normal), startsWithin, entries()),
+            new Context(path.map(ContextPath::normal), host, startsWithin, entries()),
             dataSources,
             new Access(users, roles(users)),
             program,

@@ -1,29 +1,37 @@
 package jollycrate.app;
 
+import com.fasterxml.jackson.annotation.JacksonInject;
+import com.fasterxml.jackson.annotation.OptBoolean;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
+import jollycrate.json.Json;
 
 /**
  * Where an application answers, and what it finds there.
  *
  * @param path context path; empty: the server's own rule for the artifact's file name
+ * @param host virtual host; empty: whatever name it is asked by
  * @param startsWithin how long it may take until the server says it is up
  * @param entries its environment entries
  */
-public record Context(Optional<String> path, Duration startsWithin, List<EnvEntry> entries) {
+public record Context(
+    Optional<String> path,
+    @JacksonInject(value = Json.ABSENT_VALUE, useInput = OptBoolean.TRUE) Optional<String> host,
+    Duration startsWithin,
+    List<EnvEntry> entries) {
   /** How long an application may take to start when nothing is said. */
   public static final Duration STARTS_WITHIN = Duration.ofSeconds(60);
 
   /** The same at another path. */
   Context at(String other) {
-    return new Context(Optional.of(other), startsWithin, entries);
+    return new Context(Optional.of(other), host, startsWithin, entries);
   }
 
   /** The same whose secrets are looked for from another folder on. */
   Context from(Path folder) {
     return new Context(
-        path, startsWithin, entries.stream().map(entry -> entry.from(folder)).toList());
+        path, host, startsWithin, entries.stream().map(entry -> entry.from(folder)).toList());
   }
 }

@@ -31,6 +31,11 @@ public record Ports(String address, int http, Optional<Integer> admin, Optional<
     return url(hostName(), http, path);
   }
 
+  /** The same by the name of a virtual host. */
+  public URI atHost(String host, String path) {
+    return url(host, http, path);
+  }
+
   /** The same behind the admin listener. */
   public Optional<URI> atAdmin(String path) {
     return admin.map(port -> url(LOOPBACK, port, path));

@@ -53,6 +53,7 @@ public final class HttpRequester implements Requester {
           DefaultClientTlsStrategy.createDefault().upgrade(socket, host, port, attachment, context);
 
   private final Map<String, CookieStore> cookies = new HashMap<>();
+  private final Map<String, String> addresses = new HashMap<>();
   private final BooleanSupplier interrupted;
   private final CloseableHttpClient client =
       HttpClients.custom()
@@ -65,6 +66,7 @@ public final class HttpRequester implements Requester {
           .setConnectionManager(
               PoolingHttpClientConnectionManagerBuilder.create()
                   .setTlsSocketStrategy(WHEN_ASKED)
+                  .setDnsResolver(new KnownNames(addresses))
                   .setDefaultConnectionConfig(
                       ConnectionConfig.custom().setConnectTimeout(CONNECT).build())
                   .build())
@@ -116,6 +118,11 @@ public final class HttpRequester implements Requester {
         return exchange.cut().orElseThrow(() -> givenUp);
       }
     }
+  }
+
+  @Override
+  public void leads(String name, String address) {
+    addresses.put(name, address);
   }
 
   private static String basic(Login login, Charset charset) {

@@ -15,6 +15,12 @@ public interface Requester extends AutoCloseable {
    */
   Answer send(String method, URI url, Optional<String> body, Optional<Login> login, Duration limit);
 
+  /**
+   * Says where a name leads, whatever the name service says: a virtual host is asked by its name
+   * before that is known anywhere.
+   */
+  default void leads(String name, String address) {}
+
   @Override
   void close();
 

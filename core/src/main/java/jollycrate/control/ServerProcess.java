@@ -71,8 +71,15 @@ public final class ServerProcess {
     start(launch, launch.fingerprint());
   }
 
-  /** Starts it as it ran before it was stopped, whatever the description says by now. */
+  /**
+   * Starts it as it ran before it was stopped, whatever the description says by now; a command of
+   * its own starts it as ever.
+   */
   public void startAgain(Stock stock, Step.StopServer stopped) {
+    if (!site.server().steering().start().isEmpty()) {
+      start(stock);
+      return;
+    }
     start(site.kind().processes().launch(stock).as(stopped.command()), stopped.fingerprint());
   }
 

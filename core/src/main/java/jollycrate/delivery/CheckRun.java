@@ -54,6 +54,9 @@ final class CheckRun {
     List<CheckResult> results = new ArrayList<>();
     Optional<Cause> down = site.down(placement);
     try (Requester requester = requesters.get()) {
+      if (site.traits().hosts()) {
+        requester.leads(placement.route().base().getHost(), placement.route().direct().getHost());
+      }
       Checker checker = new Checker(requester, placement.route().base(), passwords);
       Checker direct = new Checker(requester, placement.route().direct(), passwords);
       boolean hosted = site.traits().hosts();

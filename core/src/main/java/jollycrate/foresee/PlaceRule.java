@@ -40,6 +40,19 @@ final class PlaceRule implements Rule {
               "",
               "Fix the folder's rights, unless the program only reads there"));
     }
+    scene
+        .order()
+        .application()
+        .context()
+        .host()
+        .map(
+            host ->
+                Finding.note(
+                    host,
+                    scene.traits().hosts()
+                        ? "people reach it by this name alone, which has to lead to this server"
+                        : "a program of its own answers by whatever name it is asked"))
+        .ifPresent(findings::add);
     boolean silent = !scene.order().application().program().speaksHttp();
     if (scene.order().application().checks().isEmpty() && silent && !scene.traits().hosts()) {
       findings.add(Finding.note("checks", "it speaks no HTTP, so only its port is looked at"));

@@ -4,6 +4,8 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import jollycrate.server.PickUp;
+import jollycrate.server.Piece;
 import jollycrate.server.Running;
 import jollycrate.server.Server;
 import jollycrate.server.Stock;
@@ -13,7 +15,8 @@ import jollycrate.server.Swap;
 public final class ProcessRule implements Rule {
   @Override
   public List<Finding> look(Scene scene) {
-    List<Finding> findings = look(scene.stock(), scene.wanted().swap());
+    List<Finding> findings =
+        look(scene.stock(), isReadAtStart(scene) ? Swap.RESTART : scene.wanted().swap());
     Server server = scene.stock().server();
     server
         .steering()
@@ -29,6 +32,25 @@ public final class ProcessRule implements Rule {
                         program,
                         "Fix 'start' in servers.toml, or the file's rights")));
     return findings;
+  }
+
+  /** Whether something is to stand in a shared file that the server reads when it starts. */
+  private static boolean isReadAtStart(Scene scene) {
+    return scene.wanted().pieces().stream()
+        .filter(piece -> piece.pickUp() == PickUp.RESTART)
+        .filter(Piece.Fragment.class::isInstance)
+        .map(Piece.Fragment.class::cast)
+        .anyMatch(fragment -> !stands(scene, fragment));
+  }
+
+  private static boolean stands(Scene scene, Piece.Fragment fragment) {
+    String text = scene.stock().text(fragment.path()).orElse("");
+    return scene
+        .splicers()
+        .apply(fragment.path())
+        .flatMap(splicer -> splicer.find(text, fragment.name()))
+        .filter(fragment.text()::equals)
+        .isPresent();
   }
 
   private static boolean isProgram(Scene scene, String file) {

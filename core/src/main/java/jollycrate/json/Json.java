@@ -37,6 +37,9 @@ public final class Json {
   /** Marks a list that lines of earlier versions lack, and that is empty then. */
   public static final String ABSENT_LIST = "absent list";
 
+  /** Marks what may be absent and is so in lines of earlier versions. */
+  public static final String ABSENT_VALUE = "absent value";
+
   private static final ObjectMapper MAPPER = mapper(texts());
   private static final ObjectMapper TOLD = mapper(inMilliseconds());
 
@@ -54,7 +57,8 @@ public final class Json {
             new InjectableValues.Std()
                 .addValue(ABSENT, "")
                 .addValue(ABSENT_NUMBER, 0)
-                .addValue(ABSENT_LIST, List.of()))
+                .addValue(ABSENT_LIST, List.of())
+                .addValue(ABSENT_VALUE, Optional.empty()))
         .disable(SerializationFeature.FAIL_ON_EMPTY_BEANS)
         .disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
         .enable(DeserializationFeature.FAIL_ON_MISSING_CREATOR_PROPERTIES)

@@ -5,7 +5,6 @@ import java.net.URI;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
-import java.util.Optional;
 import jollycrate.app.Ports;
 
 /**
@@ -41,12 +40,32 @@ public record Placement(
   /**
    * A path on a listener.
    *
-   * @param listener name of the listener
+   * @param listener {@link #MAIN}, {@link #ADMIN}, or the name of a virtual host
    * @param contextPath empty for the root
    * @param base its address, ending in a slash
    * @param direct the same without a web server before it
    */
-  public record Route(String listener, String contextPath, URI base, URI direct) {}
+  public record Route(String listener, String contextPath, URI base, URI direct) {
+    /** Where people open it. */
+    public String address() {
+      String text = base.toString();
+      return contextPath.isEmpty() ? text : text.substring(0, text.length() - 1);
+    }
+
+    /** Of a server that has a main listener, and may have an admin one and virtual hosts. */
+    public static Route at(String listener, String contextPath, Ports ports) {
+      String path = contextPath + "/";
+      URI main = ports.at(path);
+      return switch (listener) {
+        case MAIN -> new Route(listener, contextPath, main, main);
+        case ADMIN -> {
+          URI admin = ports.atAdmin(path).orElse(main);
+          yield new Route(listener, contextPath, admin, admin);
+        }
+        default -> new Route(listener, contextPath, ports.atHost(listener, path), main);
+      };
+    }
+  }
 
   /**
    * How long a placement may take.
@@ -64,12 +83,8 @@ public record Placement(
 
   /** The same where its listener is now, of a server that has a main one and an admin one. */
   public Placement on(Ports ports) {
-    String path = route.base.getPath();
-    Optional<URI> now =
-        route.listener.equals(ADMIN) ? ports.atAdmin(path) : Optional.of(ports.at(path));
-    return now.map(at -> new Route(route.listener, route.contextPath, at, at))
-        .map(moved -> new Placement(release, moved, switchPath, traces, timing))
-        .orElse(this);
+    return new Placement(
+        release, Route.at(route.listener, route.contextPath, ports), switchPath, traces, timing);
   }
 
   /** Whether it answers elsewhere, or may take another time to start. */
@@ -84,7 +99,6 @@ public record Placement(
 
   /** Where people open it. */
   public String address() {
-    String text = route.base.toString();
-    return route.contextPath.isEmpty() ? text : text.substring(0, text.length() - 1);
+    return route.address();
   }
 }

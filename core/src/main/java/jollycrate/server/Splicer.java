@@ -4,6 +4,11 @@ import java.util.Optional;
 
 /** Keyed insertions into a text that belongs to somebody else. */
 public interface Splicer {
+  /** When the server takes notice of a fragment that came or went. */
+  default PickUp pickUp() {
+    return PickUp.LIVE;
+  }
+
   /** The fragment that stands under a key. */
   Optional<String> find(String text, String key);
 

@@ -1,13 +1,11 @@
 package jollycrate.site;
 
-import java.net.URI;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
-import jollycrate.app.Ports;
 import jollycrate.check.Answer;
 import jollycrate.check.HttpRequester;
 import jollycrate.check.Requester;
@@ -43,7 +41,6 @@ public record ServerApps(
     List<App> apps) {
   private static final Duration ANSWERS_WITHIN = Duration.ofSeconds(5);
   private static final String JVM = "java.lang";
-  private static final String ADMIN = "admin";
 
   /**
    * One of them.
@@ -139,15 +136,18 @@ public record ServerApps(
         inside.stream()
             .filter(one -> at.equals(new At(one.listener(), one.contextPath())))
             .findFirst();
-    String shown = placement.map(Placement::address).orElseGet(() -> root(site, at, "").toString());
-    Answer answer =
-        answer(placement.map(one -> one.route().base()).orElseGet(() -> root(site, at, "/")));
+    Placement.Route route =
+        placement
+            .map(Placement::route)
+            .orElseGet(
+                () -> Placement.Route.at(at.listener(), at.contextPath(), site.server().ports()));
+    Answer answer = answer(route, site.traits().hosts());
     return new App(
         placement.map(Placement::application).orElse(""),
         placement.map(one -> one.release().version()).orElse(""),
         at.listener(),
         at.contextPath(),
-        shown,
+        route.address(),
         told.map(Inside::state).orElse(""),
         answer.status(),
         answer.failure(),
@@ -156,17 +156,13 @@ public record ServerApps(
         placement.isPresent());
   }
 
-  private static URI root(Site site, At at, String end) {
-    Ports ports = site.server().ports();
-    String path = at.contextPath() + end;
-    return at.listener().equals(ADMIN)
-        ? ports.atAdmin(path).orElseGet(() -> ports.at(path))
-        : ports.at(path);
-  }
-
-  private static Answer answer(URI url) {
+  private static Answer answer(Placement.Route route, boolean hosted) {
     try (Requester requester = new HttpRequester(() -> false)) {
-      return requester.send("GET", url, Optional.empty(), Optional.empty(), ANSWERS_WITHIN);
+      if (hosted) {
+        requester.leads(route.base().getHost(), route.direct().getHost());
+      }
+      return requester.send(
+          "GET", route.base(), Optional.empty(), Optional.empty(), ANSWERS_WITHIN);
     }
   }
 }

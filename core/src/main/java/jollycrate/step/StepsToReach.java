@@ -1,5 +1,7 @@
 package jollycrate.step;
 
+import java.nio.charset.Charset;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -180,8 +182,8 @@ public final class StepsToReach {
       if (Keys.isFragment(held.getKey())) {
         Path path = Keys.path(stock.server(), held.getKey());
         String name = Keys.fragmentName(held.getKey());
-        lead.putIfAbsent(
-            path, new Piece.Fragment(path, name, "", held.getValue().part(), PickUp.LIVE));
+        PickUp pickUp = kind.splicer(path).orElseThrow().pickUp();
+        lead.putIfAbsent(path, new Piece.Fragment(path, name, "", held.getValue().part(), pickUp));
         edited.compute(
             path,
             (at, text) ->
@@ -193,13 +195,20 @@ public final class StepsToReach {
 
   private void putEdited(Path path, String text, Piece.Fragment lead) {
     if (!text.equals(text(path))) {
-      Content content = Content.of(text);
+      Content content = Content.of(text.getBytes(charset(path)));
       put(path, content, new State(content.digest(), stock.at(path).access()), lead);
     }
   }
 
   private String text(Path path) {
-    return stock.text(path).orElse("");
+    return new String(stock.texts().getOrDefault(path, new byte[0]), charset(path));
+  }
+
+  /** In what is no UTF-8 every byte is kept as it is; what a kind inserts is ASCII. */
+  private Charset charset(Path path) {
+    boolean unicode =
+        Optional.ofNullable(stock.texts().get(path)).flatMap(Content::text).isPresent();
+    return unicode ? StandardCharsets.UTF_8 : StandardCharsets.ISO_8859_1;
   }
 
   private Step stop(Running running) {
@@ -286,7 +295,7 @@ public final class StepsToReach {
     Placement placement = owner.get().placement();
     Optional<Running> process = stock.process().found();
     boolean runs = !stock.process().isStopped();
-    boolean asked = swap == Swap.RESTART && switches();
+    boolean asked = restart || swap == Swap.RESTART && switches();
     boolean stops =
         runs && asked && process.filter(running -> ServerSteps.mayEnd(running, stock)).isPresent();
     List<Step> steps = new ArrayList<>();

@@ -2,6 +2,8 @@ package jollycrate.xml;
 
 import java.util.Arrays;
 import java.util.List;
+import java.util.Optional;
+import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 
 /**
@@ -98,15 +100,28 @@ public final class XmlDocument {
     return XmlTag.setting(text(), element, attribute, value);
   }
 
-  /** Takes an element out, with the line that it stands on where nothing else does. */
+  /**
+   * Puts lines behind the last child of an element, as deep as that; {@link #removing} undoes it.
+   */
+  public Splice appending(XmlElement element, List<String> lines) {
+    List<XmlElement> children = element.children();
+    Optional<XmlElement> last =
+        children.isEmpty() ? Optional.empty() : Optional.of(children.get(children.size() - 1));
+    String indent = last.map(this::indentOf).orElseGet(() -> indentOf(element) + "  ");
+    String text =
+        lines.stream().map(line -> lineEnd() + indent + line).collect(Collectors.joining());
+    if (element.selfClosed()) {
+      return inserting(element, text.substring(lineEnd().length()) + lineEnd());
+    }
+    return Splice.insert(last.map(XmlElement::end).orElse(element.tagEnd()), text);
+  }
+
+  /** Takes an element out, with what separates it from what stands on the line before. */
   public Splice removing(XmlElement element) {
-    int from = text().lastIndexOf('\n', element.start() - 1) + 1;
-    int next = text().indexOf('\n', element.end());
-    int to = next < 0 ? text().length() : next + 1;
-    boolean alone =
-        text().substring(from, element.start()).isBlank()
-            && text().substring(element.end(), to).isBlank();
-    return alone ? new Splice(from, to, "") : new Splice(element.start(), element.end(), "");
+    String before = text().substring(0, element.start());
+    String kept = before.stripTrailing();
+    boolean begins = before.substring(kept.length()).contains("\n");
+    return new Splice(begins ? kept.length() : element.start(), element.end(), "");
   }
 
   /** What stands before an element on its line, where that is blank. */

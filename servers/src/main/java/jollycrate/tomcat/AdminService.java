@@ -1,11 +1,12 @@
 package jollycrate.tomcat;
 
+import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 import jollycrate.host.HostFiles;
 import jollycrate.server.Server;
 import jollycrate.server.Wanted;
 import jollycrate.xml.Splice;
-import jollycrate.xml.XmlDocument;
 import jollycrate.xml.XmlElement;
 
 /** A service of its own for administrators, in the {@code server.xml} of a server people have. */
@@ -53,34 +54,29 @@ final class AdminService {
 
   /** Behind all other services; what Java EE applications it converts stand apart from theirs. */
   Splice adding(int port) {
-    XmlDocument document = configuration.document();
-    String end = document.lineEnd();
-    String realm =
-        configuration.main().flatMap(Listener::realm).map(text -> "      " + text + end).orElse("");
     boolean converts = files.facts(server.folder().resolve("webapps-javaee")).isFolder();
-    String text =
-        "  <Service name=\""
-            + SERVICE
-            + "\">"
-            + end
-            + "    <Connector port=\""
-            + port
-            + "\" address=\"127.0.0.1\" protocol=\"HTTP/1.1\""
-            + " connectionTimeout=\"20000\"/>"
-            + end
-            + "    <Engine name=\""
-            + ENGINE
-            + "\" defaultHost=\"localhost\">"
-            + end
-            + realm
-            + "      <Host name=\"localhost\" appBase=\"webapps-admin\""
-            + (converts ? " legacyAppBase=\"webapps-admin-javaee\"" : "")
-            + "/>"
-            + end
-            + "    </Engine>"
-            + end
-            + "  </Service>"
-            + end;
-    return document.inserting(document.root(), text);
+    Stream<String> realm =
+        configuration.main().flatMap(Listener::realm).stream()
+            .flatMap(String::lines)
+            .map(line -> "    " + line.strip());
+    List<String> begin =
+        List.of(
+            "<Service name=\"" + SERVICE + "\">",
+            "  <Connector port=\""
+                + port
+                + "\" address=\"127.0.0.1\" connectionTimeout=\"20000\"/>",
+            "  <Engine name=\"" + ENGINE + "\" defaultHost=\"localhost\">");
+    List<String> end =
+        List.of(
+            "    <Host name=\"localhost\" appBase=\"webapps-admin\""
+                + (converts ? " legacyAppBase=\"webapps-admin-javaee\"" : "")
+                + "/>",
+            "  </Engine>",
+            "</Service>");
+    return configuration
+        .document()
+        .appending(
+            configuration.document().root(),
+            Stream.of(begin.stream(), realm, end.stream()).flatMap(lines -> lines).toList());
   }
 }

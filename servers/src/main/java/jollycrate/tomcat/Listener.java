@@ -7,7 +7,8 @@ import java.util.Optional;
 /**
  * One of the two listeners of a server: an engine with the host that serves what it receives.
  *
- * @param label how records tell it, {@link jollycrate.server.Placement#MAIN} or ADMIN
+ * @param label how records tell it, {@link jollycrate.server.Placement#MAIN}, ADMIN or the name of
+ *     a virtual host
  * @param engine its name
  * @param descriptors folder of the context descriptors
  * @param applications folder of applications, in which it unpacks them too
@@ -27,6 +28,19 @@ record Listener(
     Optional<String> realm) {
   /** Tomcat ignores a change younger than this (HostConfig's file modification resolution). */
   private static final Duration RESOLUTION = Duration.ofSeconds(1);
+
+  /** A further host of the same engine, with folders of its own and as it looks by itself. */
+  Listener further(String host) {
+    return new Listener(
+        host,
+        engine,
+        descriptors.resolveSibling(host),
+        applications.resolveSibling("webapps-" + host),
+        true,
+        true,
+        interval,
+        realm);
+  }
 
   /** Longest time until the running server has looked at a changed descriptor. */
   Duration notice() {

@@ -25,7 +25,7 @@ final class ServerXml {
   /** Tomcat's own default for the background processor's delay. */
   private static final int DEFAULT_DELAY_SECONDS = 10;
 
-  private static final String NAME = "conf/server.xml";
+  static final String NAME = "conf/server.xml";
 
   /** The word that stops a server as it ships. */
   private static final String USUAL_WORD = "SHUTDOWN";
@@ -101,9 +101,49 @@ final class ServerXml {
     return server.folder().resolve(path).normalize();
   }
 
-  /** Both listeners, as far as they are there. */
+  /** The listener for everybody, that for administrators, and virtual hosts. */
   List<Listener> listeners() {
-    return Stream.of(main(), admin()).flatMap(Optional::stream).toList();
+    return Stream.concat(
+            Stream.of(main(), admin()).flatMap(Optional::stream), virtualHosts().stream())
+        .toList();
+  }
+
+  /** Hosts for everybody that are asked by a name of their own. */
+  private List<Listener> virtualHosts() {
+    return mainEngine().stream()
+        .flatMap(
+            engine ->
+                engine.children("Host").stream()
+                    .filter(host -> !host(engine).equals(Optional.of(host)))
+                    .map(host -> listener(nameOf(host), engine, host)))
+        .toList();
+  }
+
+  /** The host that answers by a name; empty when there is none of that name. */
+  Optional<Listener> virtualHost(String name) {
+    Optional<XmlElement> usual = mainEngine().flatMap(this::host);
+    if (usual.filter(host -> answersTo(host, name)).isPresent()) {
+      return main();
+    }
+    return mainEngine().stream()
+        .flatMap(engine -> engine.children("Host").stream())
+        .filter(host -> answersTo(host, name))
+        .findFirst()
+        .flatMap(host -> mainEngine().map(engine -> listener(nameOf(host), engine, host)));
+  }
+
+  private boolean answersTo(XmlElement host, String name) {
+    return nameOf(host).equals(name)
+        || host.children("Alias").stream().anyMatch(alias -> alias.text().equalsIgnoreCase(name));
+  }
+
+  private String nameOf(XmlElement host) {
+    return value(host, "name", "").toLowerCase(Locale.ENGLISH);
+  }
+
+  /** The engine behind the port for everybody, by its name as it is written. */
+  Optional<XmlElement> mainEngine() {
+    return mainService().flatMap(service -> service.child("Engine"));
   }
 
   /** The port at which a word stops the server, with that word. */
@@ -125,10 +165,12 @@ final class ServerXml {
 
   /** Where applications are served to everybody: behind the port that is described. */
   Optional<Listener> main() {
-    List<XmlElement> services = document.root().descendants("Service");
+    return mainService().flatMap(service -> listener(Placement.MAIN, service));
+  }
+
+  private Optional<XmlElement> mainService() {
     return behind(server.ports().http())
-        .or(() -> services.stream().findFirst())
-        .flatMap(service -> listener(Placement.MAIN, service));
+        .or(() -> document.root().descendants("Service").stream().findFirst());
   }
 
   /** Where applications for administrators are served. */

@@ -2,6 +2,7 @@ package jollycrate.tomcat;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.stream.Stream;
 import jollycrate.host.Bean;
@@ -41,10 +42,16 @@ final class TomcatBeans {
     return applications;
   }
 
+  /** By its engine and the host in its name, which the folder of descriptors is called by. */
   private Optional<Listener> listenerOf(Bean bean) {
-    return listeners.stream()
-        .filter(listener -> listener.engine().equals(bean.domain()))
-        .findFirst();
+    String name = bean.key("name").substring(HOST.length());
+    String host = name.substring(0, name.indexOf('/')).toLowerCase(Locale.ENGLISH);
+    List<Listener> ofEngine =
+        listeners.stream().filter(listener -> listener.engine().equals(bean.domain())).toList();
+    return ofEngine.stream()
+        .filter(listener -> listener.descriptors().endsWith(host))
+        .findFirst()
+        .or(() -> ofEngine.stream().findFirst());
   }
 
   /** Its name is {@code //host/path}, with {@code ##version} behind it. */

@@ -37,6 +37,7 @@ import jollycrate.server.Server;
 import jollycrate.server.ServerKind;
 import jollycrate.server.ServerUser;
 import jollycrate.server.Sign;
+import jollycrate.server.Splicer;
 import jollycrate.server.Stock;
 import jollycrate.server.Swap;
 import jollycrate.server.Traits;
@@ -196,6 +197,11 @@ public final class TomcatKind implements ServerKind {
   @Override
   public Sign sign(Stock stock, Placement placement, Expected expected, Evidence evidence) {
     return new TomcatLog(evidence.log()).sign(placement, expected, evidence);
+  }
+
+  @Override
+  public Optional<Splicer> splicer(Path file) {
+    return file.endsWith(ServerXml.NAME) ? Optional.of(new HostSplicer()) : Optional.empty();
   }
 
   @Override

@@ -1,7 +1,6 @@
 package jollycrate.tomcat;
 
 import java.io.IOException;
-import java.net.URI;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -18,7 +17,6 @@ import jollycrate.artifact.ArtifactReader;
 import jollycrate.file.Digests;
 import jollycrate.host.Access;
 import jollycrate.host.Content;
-import jollycrate.host.HostException;
 import jollycrate.server.Keys;
 import jollycrate.server.Order;
 import jollycrate.server.Part;
@@ -56,7 +54,10 @@ final class TomcatPlacement {
     this.order = order;
     this.application = order.application();
     this.artifact = order.artifact();
-    this.listener = listener(ServerXml.of(stock));
+    ListenerChoice choice = new ListenerChoice(stock, order);
+    this.listener = choice.listener();
+    refused.addAll(choice.refused());
+    pieces.addAll(choice.pieces());
     this.delivered = server.folder().resolve("delivered");
     this.own = delivered.resolve(application.name());
     this.folderAccess = stock.access().with("rwxr-x---");
@@ -107,52 +108,6 @@ final class TomcatPlacement {
         hidden);
   }
 
-  private Listener listener(ServerXml configuration) {
-    Optional<Listener> found = order.onAdminPort() ? configuration.admin() : configuration.main();
-    int port = order.onAdminPort() ? server.ports().admin().orElse(0) : server.ports().http();
-    String key = order.onAdminPort() ? "admin" : "http";
-    if (order.onAdminPort() && server.ports().admin().isEmpty()) {
-      refused.add(
-          new Wanted.Refused(
-              server.name(), "it has no admin listener", "Give it 'admin' in servers.toml"));
-    } else {
-      configuration.contradiction(port, key).ifPresent(refused::add);
-    }
-    if (order.onAdminPort() && configuration.servesBoth()) {
-      refused.add(
-          new Wanted.Refused(
-              "port " + port,
-              "its Connector stands in the same Service as that of 'http', so the public port would"
-                  + " answer too",
-              "Give it a Service of its own: take it out of conf/server.xml, then 'jolly server"
-                  + " change "
-                  + server.name()
-                  + "' puts one there"));
-    }
-    Listener listener =
-        found
-            .or(configuration::main)
-            .orElseThrow(
-                () ->
-                    new HostException(
-                        "Cannot use '" + server.folder() + "': its conf/server.xml has no host"));
-    if (!listener.descriptors().startsWith(server.folder())) {
-      refused.add(
-          new Wanted.Refused(
-              listener.descriptors().toString(),
-              "its host reads descriptors outside the server's folder, where nothing is written",
-              "Take 'xmlBase' out of the Host in conf/server.xml"));
-    }
-    if (!listener.live() && !listener.atStart()) {
-      refused.add(
-          new Wanted.Refused(
-              server.name(),
-              "its host deploys neither when the server starts nor later",
-              "Set deployOnStartup=\"true\" on the Host in conf/server.xml"));
-    }
-    return listener;
-  }
-
   private Path warPath() {
     return own.resolve(
         application.name()
@@ -167,18 +122,13 @@ final class TomcatPlacement {
   }
 
   private Placement placement(String path, Path switchPath) {
-    URI base =
-        Optional.of(server.ports())
-            .filter(ports -> order.onAdminPort())
-            .flatMap(ports -> ports.atAdmin(path + "/"))
-            .orElseGet(() -> server.ports().at(path + "/"));
     return new Placement(
         new Placement.Release(
             application.name(),
             order.version(),
             artifact.digest(),
             artifact.classes().ownPackages().stream().limit(MOST_PACKAGES).toList()),
-        new Placement.Route(listener.label(), path, base, base),
+        Placement.Route.at(listener.label(), path, server.ports()),
         switchPath,
         List.of(listener.applications().resolve(ContextNames.baseName(path))),
         new Placement.Timing(listener.notice(), application.context().startsWithin()));

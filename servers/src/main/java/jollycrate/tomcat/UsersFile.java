@@ -63,7 +63,7 @@ record UsersFile(XmlDocument document) {
                 attribute(ROLES, String.join(",", roles)))
             .stream()
             .collect(Collectors.joining(" "));
-    return document.inserting(document.root(), "  <user " + attributes + "/>" + document.lineEnd());
+    return document.appending(document.root(), List.of("<user " + attributes + "/>"));
   }
 
   private static String attribute(String name, String value) {

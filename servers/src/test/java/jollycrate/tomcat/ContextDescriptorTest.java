@@ -122,7 +122,7 @@ class ContextDescriptorTest {
             "shop",
             Optional.empty(),
             new Making(List.of(), Optional.empty(), Optional.empty(), Map.of(), Optional.empty()),
-            new Context(Optional.empty(), Duration.ZERO, List.of()),
+            new Context(Optional.empty(), Optional.empty(), Duration.ZERO, List.of()),
             List.of(),
             new Access(
                 List.of(), Map.of("owner", List.of("anna", "bert"), "clerk", List.of("anna"))),

@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.List;
 import jollycrate.app.ContextPath;
 import jollycrate.server.Inside;
+import jollycrate.server.Placement;
 import jollycrate.site.ServerApps;
 
 /** Shows the applications of servers. */
@@ -42,12 +43,20 @@ public final class AppsView {
           .cell(app.answer() > 0 ? String.valueOf(app.answer()) : "no answer")
           .cell(app.sessions().map(AppsView::sessions).orElse(""), style::faint)
           .cell(String.join(", ", app.pools().stream().map(AppsView::pool).toList()), style::faint)
-          .cell(app.listener().equals("admin") ? "admin port" : "", style::faint);
+          .cell(listener(app.listener()), style::faint);
     }
     table.lines().forEach(screen::line);
     if (!server.untold().isEmpty()) {
       screen.line("  " + style.faint("By its files and requests only: " + server.untold() + "."));
     }
+  }
+
+  private static String listener(String name) {
+    return switch (name) {
+      case Placement.MAIN -> "";
+      case Placement.ADMIN -> "admin port";
+      default -> "host " + name;
+    };
   }
 
   private static List<String> facts(ServerApps server) {

@@ -1,0 +1,25 @@
+package jollycrate.check;
+
+import java.net.InetAddress;
+import java.net.UnknownHostException;
+import java.util.Map;
+import org.apache.hc.client5.http.DnsResolver;
+import org.apache.hc.client5.http.SystemDefaultDnsResolver;
+
+/**
+ * Names of which it is said where they lead; the others lead to where the system says.
+ *
+ * @param addresses by name
+ */
+record KnownNames(Map<String, String> addresses) implements DnsResolver {
+  @Override
+  public InetAddress[] resolve(String host) throws UnknownHostException {
+    return SystemDefaultDnsResolver.INSTANCE.resolve(addresses.getOrDefault(host, host));
+  }
+
+  @Override
+  public String resolveCanonicalHostname(String host) throws UnknownHostException {
+    return SystemDefaultDnsResolver.INSTANCE.resolveCanonicalHostname(
+        addresses.getOrDefault(host, host));
+  }
+}
