@@ -271,6 +271,22 @@ public final class Crate {
     return standing(entry).restart(named(name, entry));
   }
 
+  /**
+   * Stops an application on a server that goes on running.
+   *
+   * @param name of the application; empty: the one that {@code jolly.toml} describes
+   */
+  public DeliveryOutcome stop(Optional<String> name, String serverName) {
+    ServerEntry entry = descriptions.entry(serverName);
+    return standing(entry).stop(name.orElseGet(() -> descriptions.application(entry).name()));
+  }
+
+  /** Starts it again; its name as for {@link #stop}. */
+  public DeliveryOutcome start(Optional<String> name, String serverName) {
+    ServerEntry entry = descriptions.entry(serverName);
+    return standing(entry).start(named(name, entry));
+  }
+
   private Application named(Optional<String> name, ServerEntry entry) {
     return name.filter(told -> !isDescribedHere(told))
         .map(Application::undescribed)

@@ -108,9 +108,9 @@ public final class Servers {
   public DeliveryOutcome change(String name, Map<String, String> values, boolean dryRun) {
     ServerEntry before = descriptions.entry(name);
     Path file = descriptions.serversFile().orElseThrow();
-    Redescription after = Redescription.of(means.host().files(), file, before, values);
+    Redescription after = Redescription.of(means.host(), means.secrets(), file, before, values);
     return changes(after.entry(), before.ports())
-        .change(new Wish.AsDescribed(before.ports()), after.file(), dryRun);
+        .change(new Wish.AsDescribed(before.ports(), after.keystore()), after.file(), dryRun);
   }
 
   /** Whom a server itself knows. */

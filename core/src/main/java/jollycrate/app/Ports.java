@@ -11,15 +11,23 @@ import java.util.stream.Stream;
  *
  * @param address that the HTTP listener binds
  * @param http HTTP port
+ * @param https its HTTPS listener
  * @param admin port of the admin listener, on loopback only
  * @param beside port on which a service's new release comes up beside the old one
  */
-public record Ports(String address, int http, Optional<Integer> admin, Optional<Integer> beside) {
+public record Ports(
+    String address,
+    int http,
+    Optional<Https> https,
+    Optional<Integer> admin,
+    Optional<Integer> beside) {
   private static final String LOOPBACK = "127.0.0.1";
 
   /** Every port of its own. */
   public List<Integer> all() {
-    return Stream.of(Optional.of(http), admin, beside).flatMap(Optional::stream).toList();
+    return Stream.of(Optional.of(http), https.map(Https::port), admin, beside)
+        .flatMap(Optional::stream)
+        .toList();
   }
 
   /**
@@ -41,9 +49,18 @@ public record Ports(String address, int http, Optional<Integer> admin, Optional<
     return admin.map(port -> url(LOOPBACK, port, path));
   }
 
+  /** Where everything is reached over HTTPS. */
+  public Optional<URI> overTls() {
+    return https.map(listener -> url("https", hostName(), listener.port(), "/"));
+  }
+
   private static URI url(String host, int port, String path) {
+    return url("http", host, port, path);
+  }
+
+  private static URI url(String scheme, String host, int port, String path) {
     try {
-      return new URI("http", null, host, port, path, null, null);
+      return new URI(scheme, null, host, port, path, null, null);
     } catch (URISyntaxException e) {
       throw new IllegalArgumentException(e);
     }

@@ -122,6 +122,15 @@ public final class ServersFile {
     if (http.isPresent() && http.equals(admin)) {
       section.problem("admin", "'http' and 'admin' are the same port", "Give another port");
     }
+    Optional<Https> https = Https.read(section, folder);
+    https
+        .filter(
+            listener ->
+                http.equals(Optional.of(listener.port()))
+                    || admin.equals(Optional.of(listener.port())))
+        .ifPresent(
+            listener ->
+                section.problem("https", "another key has the same port", "Give another port"));
     boolean service = section.truth("service");
     if (!service && !section.has("admin") && !section.has("installation")) {
       section.missing("admin", "Give the practice server an admin port, like admin = 8082");
@@ -138,7 +147,7 @@ public final class ServersFile {
             name,
             folder.resolve(section.text("folder").orElse("unnamed")).normalize(),
             section.text("installation").map(at -> folder.resolve(at).normalize()),
-            new Ports(address(section), http.orElse(0), admin, beside),
+            new Ports(address(section), http.orElse(0), https, admin, beside),
             Jvm.read(section, folder),
             ServerVariables.read(section, folder),
             service,
@@ -173,7 +182,7 @@ public final class ServersFile {
 
   private static void forServices(
       Section section, Optional<Integer> http, Optional<Integer> beside, Optional<Front> front) {
-    for (String key : List.of("admin", "installation", "log", "start")) {
+    for (String key : List.of("admin", "https", "installation", "log", "start")) {
       if (section.has(key)) {
         section.problem(key, "a service has no '" + key + "'", "Remove it");
       }

@@ -49,7 +49,7 @@ public final class ServerStart {
               });
     }
     List<Cause> failed = new ArrayList<>();
-    for (Standing.Owner owner : stock.standing().applications()) {
+    for (Standing.Owner owner : stock.standing().running()) {
       new Waits(site, progress, interrupts)
           .until(stock, site.addressed(owner.placement()), Expected.UP, from)
           .map(cause -> cause.of(owner.name()))

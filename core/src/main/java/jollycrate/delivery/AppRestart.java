@@ -23,11 +23,26 @@ record AppRestart(Site site, Waits waits, Standing.Owner owner) {
 
   /** Why it cannot be done. */
   Optional<Cause> hindrance(Stock stock) {
-    String server = site.server().name();
-    String alone = "'jolly server restart " + server + "' starts it anew";
     Path switchPath = owner.placement().switchPath();
+    String alone = "'jolly server restart " + site.server().name() + "' starts it anew";
+    Optional<Cause> atAll = byItself(site, owner, stock, alone);
+    return atAll.isPresent() || stock.at(switchPath).isFile()
+        ? atAll
+        : Optional.of(
+            Cause.of(
+                site.server().shown(switchPath) + " is gone, so the application does not stand",
+                "Deliver it again"));
+  }
+
+  /**
+   * Why an application cannot be started or stopped while its server goes on.
+   *
+   * @param otherwise what to do instead
+   */
+  static Optional<Cause> byItself(Site site, Standing.Owner owner, Stock stock, String otherwise) {
+    String server = site.server().name();
     if (!site.traits().hosts()) {
-      return Optional.of(Cause.of("a service is one program", alone));
+      return Optional.of(Cause.of("a service is one program", otherwise));
     }
     if (stock.process().found().isEmpty()) {
       return Optional.of(
@@ -35,16 +50,10 @@ record AppRestart(Site site, Waits waits, Standing.Owner owner) {
               "whether " + server + " runs is not known, or it does not",
               "'jolly server start " + server + "' starts it with what stands there"));
     }
-    if (owner.swap() != Swap.LIVE) {
-      return Optional.of(
-          Cause.of(server + " looks at its applications only when it starts", alone));
-    }
-    return stock.at(switchPath).isFile()
+    return owner.swap() == Swap.LIVE
         ? Optional.empty()
         : Optional.of(
-            Cause.of(
-                site.server().shown(switchPath) + " is gone, so the application does not stand",
-                "Deliver it again"));
+            Cause.of(server + " looks at its applications only when it starts", otherwise));
   }
 
   /**

@@ -279,6 +279,11 @@ final class Carrier {
     }
 
     @Override
+    public Runnable checkCertificate(Step.CheckCertificate step) {
+      return () -> orFail(ofServer.otherCertificate(step.url(), step.expected()));
+    }
+
+    @Override
     public Runnable runChecks(Step.RunChecks step) {
       return () -> check(step.placement());
     }

@@ -56,6 +56,8 @@ public record DeliveryOutcome(
     DELIVERED_UNPROVEN,
     /** Taken away and seen gone. */
     REMOVED,
+    /** Stopped and seen gone; it can be started again. */
+    STOPPED,
     /** The server itself was changed, and what was up on it is up again. */
     CHANGED,
     /** The same of a server that does not run: nothing can show yet that it starts. */

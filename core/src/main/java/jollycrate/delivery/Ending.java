@@ -54,7 +54,12 @@ final class Ending {
     if (opened.application().isEmpty()) {
       return "changed";
     }
-    return opened.placement() == null ? "removed" : "delivered";
+    return switch (opened.act()) {
+      case "stop" -> "stopped";
+      case "start" -> "started";
+      case "undeploy" -> "removed";
+      default -> "delivered";
+    };
   }
 
   /** After everything was taken back. What could not be recorded of that is named. */

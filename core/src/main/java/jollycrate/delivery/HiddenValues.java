@@ -16,7 +16,9 @@ import jollycrate.secret.WellKnown;
 final class HiddenValues {
   private static final Pattern NAMED =
       Pattern.compile(
-          "(?i)[\\w.-]*" + SecretNames.PART + "[\\w.-]*\\s*=\\s*(?:\"([^\"]*)\"|'([^']*)')");
+          "(?i)[\\w.-]*"
+              + SecretNames.PART
+              + "[\\w.-]*(?<!file)\\s*=\\s*(?:\"([^\"]*)\"|'([^']*)')");
 
   /** What says by itself that its value is secret: a line of ours, or an element. */
   private static final Pattern MARKED =

@@ -107,7 +107,7 @@ public final class ServerChanges {
   private List<Placement> up(Stock stock) {
     return stock.process().found().isEmpty()
         ? List.of()
-        : stock.standing().applications().stream()
+        : stock.standing().running().stream()
             .map(Standing.Owner::placement)
             .filter(placement -> site.down(placement).isEmpty())
             .toList();

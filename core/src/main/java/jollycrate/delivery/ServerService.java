@@ -261,7 +261,7 @@ public final class ServerService {
   }
 
   private List<Cause> down(Standing standing) {
-    return standing.applications().stream()
+    return standing.running().stream()
         .map(Standing.Owner::placement)
         .flatMap(placement -> site.down(placement).stream())
         .toList();

@@ -8,6 +8,7 @@ import jollycrate.app.Application;
 import jollycrate.app.ContextPath;
 import jollycrate.check.CheckResult;
 import jollycrate.check.Requester;
+import jollycrate.foresee.Finding;
 import jollycrate.secret.Secrets;
 import jollycrate.server.Cause;
 import jollycrate.server.Placement;
@@ -25,7 +26,9 @@ public final class StandingService {
   private final Secrets secrets;
   private final Progress progress;
   private final Supplier<Requester> requesters;
+  private final Interrupts interrupts;
   private final Gate gate;
+  private final Course course;
   private final Aims aims;
   private final Waits waits;
 
@@ -40,7 +43,9 @@ public final class StandingService {
     this.secrets = secrets;
     this.progress = progress;
     this.requesters = requesters;
+    this.interrupts = interrupts;
     this.gate = new Gate(site, progress);
+    this.course = new Course(site, secrets, progress, gate);
     this.aims = new Aims(site);
     this.waits = new Waits(site, progress, interrupts);
   }
@@ -92,7 +97,67 @@ public final class StandingService {
         site.time().now());
   }
 
+  /** Stops an application that stands on a running server; all else there goes on. */
+  public DeliveryOutcome stop(String application) {
+    return turn("stop", Application.undescribed(application));
+  }
+
+  /** Starts an application again that was stopped, and runs its checks. */
+  public DeliveryOutcome start(Application application) {
+    return turn("start", application);
+  }
+
+  private DeliveryOutcome turn(String act, Application application) {
+    OutcomeBuilder outcome = aims.builder(act, application.name());
+    return course.run(outcome, false, () -> look(act, application, outcome));
+  }
+
+  private Course.Way look(String act, Application application, OutcomeBuilder outcome) {
+    boolean runs = act.equals("start");
+    Standing.Owner owner = mustBeDelivered(act, application.name());
+    Map<String, String> passwords = runs ? new Passwords(application, secrets).ofUsers() : Map.of();
+    Target target =
+        new PauseTarget(
+            site, owner, runs, at -> checkRun().run(application, passwords, at, true), secrets);
+    Act carried = new Act(site, progress, interrupts, target, outcome);
+    Stock stock = carried.takeStock();
+    Placement placement = site.addressed(owner.placement());
+    List<Finding> findings =
+        AppRestart.byItself(
+                site,
+                owner,
+                stock,
+                "'jolly server " + act + " " + site.server().name() + "' is for all of it")
+            .map(cause -> Finding.blocker(owner.name(), cause.what(), "", cause.next()))
+            .stream()
+            .toList();
+    return new Course.Way(
+        carried,
+        stock,
+        aims.of(act, placement),
+        ContextPath.shown(placement.route().contextPath()),
+        findings,
+        carried.steps(stock),
+        () -> DeliveryOutcome.Result.UNCHANGED,
+        List::of);
+  }
+
   private Standing.Owner mustStand(String act, String application) {
+    Standing.Owner owner = mustBeDelivered(act, application);
+    if (owner.isStopped()) {
+      throw new NotDeliveredException(
+          "Cannot "
+              + act
+              + " '"
+              + application
+              + "': it is stopped. 'jolly app start --on "
+              + site.server().name()
+              + "' starts it");
+    }
+    return owner;
+  }
+
+  private Standing.Owner mustBeDelivered(String act, String application) {
     String server = site.server().name();
     return site.stockTaker()
         .standing()

@@ -250,6 +250,11 @@ final class TakeBack {
     }
 
     @Override
+    public Runnable checkCertificate(Step.CheckCertificate step) {
+      return NOTHING;
+    }
+
+    @Override
     public Runnable runChecks(Step.RunChecks step) {
       return NOTHING;
     }

@@ -17,6 +17,7 @@ public final class PortRule implements Rule {
     Ports ports = stock.server().ports();
     List<Finding> findings = new ArrayList<>();
     port(stock, ports.http(), "http", findings);
+    ports.https().ifPresent(https -> port(stock, https.port(), "https", findings));
     ports.admin().ifPresent(admin -> port(stock, admin, "admin", findings));
     ports.beside().ifPresent(beside -> port(stock, beside, "beside", findings));
     return findings;

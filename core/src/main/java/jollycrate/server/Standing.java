@@ -48,6 +48,17 @@ public record Standing(String folder, List<Owner> applications) {
       Swap swap,
       SortedMap<String, Held> pieces,
       List<String> found) {
+    /** Whether it was stopped: its switch is kept, where no server looks. */
+    @JsonIgnore
+    public boolean isStopped() {
+      return pieces.values().stream().noneMatch(held -> held.part() == Part.SWITCH);
+    }
+
+    /** The same with other pieces. */
+    public Owner with(SortedMap<String, Held> others) {
+      return new Owner(placement, delivery, description, swap, others, found);
+    }
+
     /** The same where it answers by now. */
     public Owner at(Placement now) {
       return new Owner(now, delivery, description, swap, pieces, found);
@@ -63,6 +74,12 @@ public record Standing(String folder, List<Owner> applications) {
   /** The application of that name. */
   public Optional<Owner> owner(String name) {
     return applications.stream().filter(owner -> owner.name().equals(name)).findFirst();
+  }
+
+  /** Those that are not stopped. */
+  @JsonIgnore
+  public List<Owner> running() {
+    return applications.stream().filter(owner -> !owner.isStopped()).toList();
   }
 
   /** Applications that own a piece. */

@@ -1,6 +1,7 @@
 package jollycrate.server;
 
 import java.util.List;
+import java.util.Optional;
 import jollycrate.app.Ports;
 
 /** What people want of a server itself. */
@@ -20,8 +21,9 @@ public sealed interface Wish {
    * Its own files say what its description says.
    *
    * @param before where it was described to listen
+   * @param keystore for HTTPS, where another one is to be put there
    */
-  record AsDescribed(Ports before) implements Wish {
+  record AsDescribed(Ports before, Optional<Keystore> keystore) implements Wish {
     @Override
     public String act() {
       return "change";

@@ -1,12 +1,17 @@
 package jollycrate.site;
 
+import java.io.IOException;
 import java.net.URI;
+import java.security.cert.X509Certificate;
 import java.time.Duration;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import jollycrate.app.Https;
 import jollycrate.check.Answer;
+import jollycrate.check.Certificates;
 import jollycrate.check.HttpRequester;
 import jollycrate.check.Requester;
 import jollycrate.host.Facts;
@@ -21,6 +26,7 @@ import jollycrate.watch.Site;
 /** Looks whether a server is as it is described, thing by thing; changes nothing. */
 public final class Examination {
   private static final long LEAST_FREE_BYTES = 200_000_000;
+  private static final long LEAST_DAYS = 21;
   private static final Duration ANSWERS_WITHIN = Duration.ofSeconds(10);
 
   private final Site site;
@@ -182,8 +188,36 @@ public final class Examination {
 
   private void ports(Stock stock) {
     port(stock, server.ports().http(), "http");
+    server.ports().https().ifPresent(https -> https(stock, https));
     server.ports().admin().ifPresent(port -> port(stock, port, "admin"));
     server.ports().beside().ifPresent(port -> port(stock, port, "beside"));
+  }
+
+  private void https(Stock stock, Https https) {
+    port(stock, https.port(), "https");
+    if (!stock.ownPorts().contains(https.port())) {
+      return;
+    }
+    String host = server.ports().hostName().replaceAll("[\\[\\]]", "");
+    try {
+      X509Certificate shown = Certificates.shown(host, https.port(), ANSWERS_WITHIN);
+      String digest = Certificates.digest(shown);
+      long days = Duration.between(Instant.now(), shown.getNotAfter().toInstant()).toDays();
+      String what = digest + ", for " + days + " days";
+      if (https.certificate().filter(expected -> !expected.equals(digest)).isPresent()) {
+        add(
+            "certificate",
+            Verdict.WRONG,
+            what + ": another one is described",
+            "Take 'certificate' out of servers.toml if that one is right");
+      } else if (days < LEAST_DAYS) {
+        add("certificate", Verdict.DOUBTFUL, what, "Renew it");
+      } else {
+        right("certificate", what);
+      }
+    } catch (IOException e) {
+      add("certificate", Verdict.WRONG, "none is shown: " + e.getMessage(), "Read its log");
+    }
   }
 
   private void port(Stock stock, int port, String key) {

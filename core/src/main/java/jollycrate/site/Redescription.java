@@ -2,15 +2,20 @@ package jollycrate.site;
 
 import java.io.IOException;
 import java.nio.file.Path;
+import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import jollycrate.app.Https;
 import jollycrate.app.NotDescribedException;
 import jollycrate.app.ProblemsException;
 import jollycrate.app.ServerEntry;
 import jollycrate.app.ServersEdit;
 import jollycrate.host.Content;
+import jollycrate.host.Host;
 import jollycrate.host.HostFiles;
+import jollycrate.secret.Secrets;
+import jollycrate.server.Keystore;
 import jollycrate.server.Part;
 import jollycrate.server.PickUp;
 import jollycrate.server.Piece;
@@ -19,8 +24,12 @@ import jollycrate.server.Piece;
  * A server as it is to be described.
  *
  * @param file {@code servers.toml} as it is to stand; empty when it stands so
+ * @param keystore for HTTPS, where another one is to be put there
  */
-public record Redescription(ServerEntry entry, Optional<Piece.WholeFile> file) {
+public record Redescription(
+    ServerEntry entry, Optional<Piece.WholeFile> file, Optional<Keystore> keystore) {
+  private static final String CERTIFICATE = "certificate";
+
   /** What makes another server of it, or is changed with what is delivered. */
   private static final Set<String> FIXED =
       Set.of("folder", "installation", "service", "beside", "boot", "front");
@@ -28,11 +37,25 @@ public record Redescription(ServerEntry entry, Optional<Piece.WholeFile> file) {
   /**
    * The description with other values.
    *
+   * @param host the machine that the tool itself runs on
+   */
+  public static Redescription of(
+      Host host, Secrets secrets, Path servers, ServerEntry before, Map<String, String> values) {
+    return of(host.files(), new Keystores(host, secrets), servers, before, values);
+  }
+
+  /**
+   * The same.
+   *
    * @param values by key; an empty one takes the key out
    * @throws NotDescribedException when a key cannot be changed so
    */
-  public static Redescription of(
-      HostFiles files, Path servers, ServerEntry before, Map<String, String> values) {
+  static Redescription of(
+      HostFiles files,
+      Keystores keystores,
+      Path servers,
+      ServerEntry before,
+      Map<String, String> values) {
     for (String key : values.keySet()) {
       if (FIXED.contains(key) || !key.matches("[a-z-]+")) {
         throw new NotDescribedException(
@@ -47,16 +70,28 @@ public record Redescription(ServerEntry entry, Optional<Piece.WholeFile> file) {
                     : "that is no key of a value in [server." + before.name() + "]"));
       }
     }
-    if (values.isEmpty()) {
-      return new Redescription(before, Optional.empty());
-    }
     try {
-      ServersEdit.Changed changed = ServersEdit.changed(servers, before.name(), values);
+      Map<String, String> all = new LinkedHashMap<>(values);
+      if ("".equals(all.get("https"))) {
+        before
+            .ports()
+            .https()
+            .flatMap(Https::certificate)
+            .ifPresent(it -> all.put(CERTIFICATE, ""));
+      }
+      ServerEntry entry =
+          all.isEmpty() ? before : ServersEdit.changed(servers, before.name(), all).entry();
+      Optional<Keystore> keystore = keystore(entry, keystores);
+      keystore.ifPresent(it -> all.put(CERTIFICATE, it.certificate()));
+      if (all.isEmpty()) {
+        return new Redescription(before, Optional.empty(), Optional.empty());
+      }
+      ServersEdit.Changed changed = ServersEdit.changed(servers, before.name(), all);
       Path real = files.real(servers);
       Piece.WholeFile file =
           new Piece.WholeFile(
               real, Content.of(changed.text()), files.facts(real).access(), Part.OWN, PickUp.LIVE);
-      return new Redescription(changed.entry(), Optional.of(file));
+      return new Redescription(changed.entry(), Optional.of(file), keystore);
     } catch (ProblemsException e) {
       throw new NotDescribedException(
           "Cannot change server '"
@@ -66,5 +101,18 @@ public record Redescription(ServerEntry entry, Optional<Piece.WholeFile> file) {
     } catch (IOException e) {
       throw new NotDescribedException("Cannot read '" + servers + "': " + e.getMessage());
     }
+  }
+
+  /** A team's own is put there whenever it is another one; one of ours is made once. */
+  private static Optional<Keystore> keystore(ServerEntry entry, Keystores keystores) {
+    return entry
+        .ports()
+        .https()
+        .filter(https -> https.keystore().isPresent() || https.certificate().isEmpty())
+        .map(
+            https ->
+                https.keystore().isPresent()
+                    ? keystores.given(https)
+                    : keystores.made(entry.name(), entry.ports()));
   }
 }

@@ -200,7 +200,7 @@ public final class ServerAdoption {
         name,
         folder,
         Optional.of(installation),
-        new Ports(ServersFile.LOOPBACK, http, Optional.empty(), Optional.empty()),
+        new Ports(ServersFile.LOOPBACK, http, Optional.empty(), Optional.empty(), Optional.empty()),
         new Jvm(java, Jvm.MEMORY, List.of()),
         ServerVariables.NONE,
         false,

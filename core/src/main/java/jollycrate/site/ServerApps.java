@@ -148,12 +148,19 @@ public record ServerApps(
         at.listener(),
         at.contextPath(),
         route.address(),
-        told.map(Inside::state).orElse(""),
+        told.map(Inside::state).orElse(stopped(stock, placement) ? "stopped" : ""),
         answer.status(),
         answer.failure(),
         told.flatMap(Inside::sessions),
         told.map(Inside::pools).orElse(List.of()),
         placement.isPresent());
+  }
+
+  private static boolean stopped(Stock stock, Optional<Placement> placement) {
+    return placement
+        .flatMap(at -> stock.standing().owner(at.application()))
+        .filter(Standing.Owner::isStopped)
+        .isPresent();
   }
 
   private static Answer answer(Placement.Route route, boolean hosted) {

@@ -7,6 +7,8 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import jollycrate.app.Https;
+import jollycrate.app.Ports;
 import jollycrate.host.Content;
 import jollycrate.host.Facts;
 import jollycrate.host.Launch;
@@ -82,6 +84,11 @@ public final class ServerSteps {
     List<Step> steps = new ArrayList<>();
     steps.add(new Step.StartServer());
     steps.add(new Step.AwaitPorts(stock.server().ports().all()));
+    Ports ports = stock.server().ports();
+    ports
+        .https()
+        .flatMap(Https::certificate)
+        .ifPresent(it -> steps.add(new Step.CheckCertificate(ports.overTls().orElseThrow(), it)));
     up.forEach(placement -> steps.add(new Step.Await(placement, Expected.UP)));
     up.forEach(placement -> steps.add(new Step.RunChecks(placement)));
     return steps;

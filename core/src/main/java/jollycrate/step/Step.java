@@ -4,6 +4,7 @@ import com.fasterxml.jackson.annotation.JacksonInject;
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import com.fasterxml.jackson.annotation.OptBoolean;
+import java.net.URI;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
@@ -30,6 +31,7 @@ import jollycrate.server.Placement;
   @JsonSubTypes.Type(value = Step.Await.class, name = "await"),
   @JsonSubTypes.Type(value = Step.AwaitPorts.class, name = "await ports"),
   @JsonSubTypes.Type(value = Step.AwaitRead.class, name = "await read"),
+  @JsonSubTypes.Type(value = Step.CheckCertificate.class, name = "check certificate"),
   @JsonSubTypes.Type(value = Step.RunChecks.class, name = "run checks")
 })
 public sealed interface Step {
@@ -76,6 +78,8 @@ public sealed interface Step {
     T awaitPorts(AwaitPorts step);
 
     T awaitRead(AwaitRead step);
+
+    T checkCertificate(CheckCertificate step);
 
     T runChecks(RunChecks step);
   }
@@ -230,6 +234,18 @@ public sealed interface Step {
     @Override
     public <T> T accept(Visitor<T> visitor) {
       return visitor.awaitRead(this);
+    }
+  }
+
+  /**
+   * Looks whether the server shows the certificate that it is to show.
+   *
+   * @param expected as {@code servers.toml} writes it
+   */
+  record CheckCertificate(URI url, String expected) implements Step {
+    @Override
+    public <T> T accept(Visitor<T> visitor) {
+      return visitor.checkCertificate(this);
     }
   }
 

@@ -39,6 +39,11 @@ public record Records(Path folder) {
     return folder.resolve("told");
   }
 
+  /** The switch of an application that is stopped. */
+  public Path stopped(String application) {
+    return folder.resolve("stopped-" + application);
+  }
+
   /** What earlier releases are made of. */
   public Path releases() {
     return folder.resolve("releases");

@@ -1,5 +1,7 @@
 package jollycrate.watch;
 
+import java.io.IOException;
+import java.net.URI;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
@@ -9,6 +11,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
+import jollycrate.check.Certificates;
 import jollycrate.server.Cause;
 import jollycrate.server.LogPlace;
 import jollycrate.server.Presence;
@@ -73,6 +76,25 @@ public final class ServerWaits {
         .explain(List.of(), log.text())
         .map(found -> log.located(site, found).with(waits.othersOnItsPorts()))
         .orElse(Cause.of(what, "Read " + site.log()));
+  }
+
+  /** Why a server does not show the certificate that it is to show; empty when it does. */
+  public Optional<Cause> otherCertificate(URI url, String expected) {
+    String where = url.getHost() + ":" + url.getPort();
+    try {
+      String host = url.getHost().replaceAll("[\\[\\]]", "");
+      String shown =
+          Certificates.digest(Certificates.shown(host, url.getPort(), Duration.ofSeconds(10)));
+      return shown.equals(expected)
+          ? Optional.empty()
+          : Optional.of(
+              Cause.of(
+                  where + " shows certificate " + shown + ", and not " + expected,
+                  "Take 'certificate' out of servers.toml if that one is right"));
+    } catch (IOException e) {
+      return Optional.of(
+          Cause.of(where + " shows no certificate: " + e.getMessage(), "Read " + site.log()));
+    }
   }
 
   /** Waits until the running server says that it has read a file of its own anew. */

@@ -2,7 +2,6 @@ package jollycrate.xml;
 
 import java.util.Arrays;
 import java.util.List;
-import java.util.Optional;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 
@@ -105,15 +104,23 @@ public final class XmlDocument {
    */
   public Splice appending(XmlElement element, List<String> lines) {
     List<XmlElement> children = element.children();
-    Optional<XmlElement> last =
-        children.isEmpty() ? Optional.empty() : Optional.of(children.get(children.size() - 1));
-    String indent = last.map(this::indentOf).orElseGet(() -> indentOf(element) + "  ");
+    if (!children.isEmpty()) {
+      return behind(children.get(children.size() - 1), lines);
+    }
+    String indent = indentOf(element) + "  ";
     String text =
         lines.stream().map(line -> lineEnd() + indent + line).collect(Collectors.joining());
-    if (element.selfClosed()) {
-      return inserting(element, text.substring(lineEnd().length()) + lineEnd());
-    }
-    return Splice.insert(last.map(XmlElement::end).orElse(element.tagEnd()), text);
+    return element.selfClosed()
+        ? inserting(element, text.substring(lineEnd().length()) + lineEnd())
+        : Splice.insert(element.tagEnd(), text);
+  }
+
+  /** Puts lines behind an element, as deep as that; {@link #removing} undoes it. */
+  public Splice behind(XmlElement element, List<String> lines) {
+    String indent = indentOf(element);
+    return Splice.insert(
+        element.end(),
+        lines.stream().map(line -> lineEnd() + indent + line).collect(Collectors.joining()));
   }
 
   /** Takes an element out, with what separates it from what stands on the line before. */

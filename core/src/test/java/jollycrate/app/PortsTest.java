@@ -16,7 +16,7 @@ class PortsTest {
     "10.0.0.1, '', http://10.0.0.1:8080"
   })
   void aPathIsReachedThere(String address, String path, String url) {
-    Ports ports = new Ports(address, 8080, Optional.of(8081), Optional.empty());
+    Ports ports = new Ports(address, 8080, Optional.empty(), Optional.of(8081), Optional.empty());
     assertThat(ports.at(path)).hasToString(url);
     assertThat(ports.atAdmin("/a b").orElseThrow()).hasToString("http://127.0.0.1:8081/a%20b");
   }

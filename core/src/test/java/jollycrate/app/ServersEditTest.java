@@ -26,7 +26,8 @@ class ServersEditTest {
             "b",
             folder.resolve("run/\"b"),
             Optional.empty(),
-            new Ports(ServersFile.LOOPBACK, 8080, Optional.of(8081), Optional.empty()),
+            new Ports(
+                ServersFile.LOOPBACK, 8080, Optional.empty(), Optional.of(8081), Optional.empty()),
             Jvm.USUAL,
             new ServerVariables(List.of(), Map.of(), folder),
             false,

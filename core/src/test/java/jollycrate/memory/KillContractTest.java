@@ -61,6 +61,18 @@ class KillContractTest {
           world.deploy("a", NEW);
         },
         world -> world.rollback(1)),
+    STOP_ONE(
+        world -> {
+          world.deploy("b", OLD);
+          world.deploy("a", OLD);
+        },
+        world -> world.turn("a", false)),
+    START_ONE(
+        world -> {
+          world.deploy("a", OLD);
+          world.turn("a", false);
+        },
+        world -> world.turn("a", true)),
     HARDEN(world -> world.deploy("a", OLD), world -> world.overhaul(new Wish.Hardened())),
     HARDEN_STOPPED(
         world -> {
@@ -73,7 +85,10 @@ class KillContractTest {
         world -> world.overhaul(new Wish.Users(new Wish.Removed("anna")))),
     SPOIL(
         world -> world.deploy("a", OLD),
-        world -> world.overhaul(new Wish.AsDescribed(new Ports("", 1, NONE, NONE)))),
+        world ->
+            world.overhaul(
+                new Wish.AsDescribed(
+                    new Ports("", 1, Optional.empty(), NONE, NONE), Optional.empty()))),
     UNDEPLOY(world -> world.deploy("a", OLD), world -> world.undeploy("a")),
     UNDEPLOY_STOPPED(
         world -> {
@@ -103,6 +118,8 @@ class KillContractTest {
     "LIVE, ANSWERS_WRONGLY",
     "LIVE, FIRST_THROWS",
     "LIVE, ROLL_BACK",
+    "LIVE, STOP_ONE",
+    "LIVE, START_ONE",
     "LIVE, HARDEN",
     "LIVE, HARDEN_STOPPED",
     "LIVE, ADD_USER",
@@ -242,6 +259,8 @@ class KillContractTest {
     "LIVE, ANSWERS_WRONGLY, DISK_FILLS_UP",
     "LIVE, ROLL_BACK, CHANGE_FAILS",
     "LIVE, ROLL_BACK, DISK_FILLS_UP",
+    "LIVE, STOP_ONE, CHANGE_FAILS",
+    "LIVE, START_ONE, CHANGE_FAILS",
     "LIVE, HARDEN, CHANGE_FAILS",
     "LIVE, HARDEN, DISK_FILLS_UP",
     "LIVE, ADD_USER, CHANGE_FAILS",
@@ -293,7 +312,7 @@ class KillContractTest {
     Seen now = Seen.of(world);
     Result result = outcome.map(DeliveryOutcome::result).orElse(Result.BLOCKED);
     switch (result) {
-      case DELIVERED, REMOVED, CHANGED -> assertThat(now).as(when).isEqualTo(ends.after());
+      case DELIVERED, REMOVED, CHANGED, STOPPED -> assertThat(now).as(when).isEqualTo(ends.after());
       case TAKEN_BACK, BLOCKED -> {
         assertThat(proven).as(when).isFalse();
         assertThat(now).as(when).isEqualTo(ends.before());

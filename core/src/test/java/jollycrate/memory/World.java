@@ -31,6 +31,7 @@ import jollycrate.delivery.Manner;
 import jollycrate.delivery.ServerChanges;
 import jollycrate.delivery.ServerService;
 import jollycrate.delivery.Source;
+import jollycrate.delivery.StandingService;
 import jollycrate.journal.Journal;
 import jollycrate.secret.Secrets;
 import jollycrate.server.Server;
@@ -92,7 +93,7 @@ public final class World {
             "bench",
             Path.of("/installation"),
             FOLDER,
-            new Ports("127.0.0.1", 8080, Optional.empty(), Optional.empty()),
+            new Ports("127.0.0.1", 8080, Optional.empty(), Optional.empty(), Optional.empty()),
             new Server.Runtime(Path.of("/java"), Jvm.USUAL, Map.of(), List.of(), List.of()),
             Keeping.USUAL,
             before.map(front -> FRONT),
@@ -113,6 +114,19 @@ public final class World {
         new Interrupts(),
         MemoryRequester::new,
         Path.of("/probe"));
+  }
+
+  /** Stops or starts an application on the running server. */
+  void turn(String name, boolean on) {
+    StandingService service =
+        new StandingService(
+            site,
+            new Secrets(variable -> null),
+            Progress.NONE,
+            new Interrupts(),
+            MemoryRequester::new);
+    Application application = application(name, releases);
+    last = Optional.of(on ? service.start(application) : service.stop(name));
   }
 
   /** Changes the server itself. */
@@ -209,7 +223,7 @@ public final class World {
         .filter(
             name ->
                 !name.matches(
-                    "(standing|process)\\.json|(journal|deliveries)\\.jsonl|process\\.pid|told|releases"))
+                    "stopped-a|(standing|process)\\.json|(journal|deliveries)\\.jsonl|process\\.pid|told|releases"))
         .toList();
   }
 

@@ -136,17 +136,28 @@ class ServerChangeIT {
       String before = own.trace();
       int http = Workshop.freePort();
       int admin = Workshop.freePort();
+      int https = Workshop.freePort();
       assertThat(
-              program.ends(0, "server", "change", "shop", "http=" + http, "admin=" + admin).out())
-          .contains("shop listens on " + http + ", " + admin, "change      " + servers);
+              program
+                  .ends(
+                      0,
+                      "server",
+                      "change",
+                      "shop",
+                      "http=" + http,
+                      "https=" + https,
+                      "admin=" + admin)
+                  .out())
+          .contains("shop listens on " + http + ", " + https + ", " + admin)
+          .contains("change      " + servers)
+          .containsPattern("seen +sha256:[0-9a-f]{64}");
       assertThat(Started.request("GET", "http://127.0.0.1:" + http + "/")).startsWith("200");
       assertThat(Started.request("GET", "http://127.0.0.1:" + admin + "/")).startsWith("404");
       assertThat(Files.readString(servers))
           .isEqualTo(
               described.replace("http = " + own.http, "http = " + http)
-                  + "admin = "
-                  + admin
-                  + "\n");
+                  + "https = %d\nadmin = %d\ncertificate = \"%s\"\n"
+                      .formatted(https, admin, certificate(program)));
       Path war =
           Wars.with(folder, Wars.listener("Bell"))
               .using("javax")
@@ -167,7 +178,7 @@ class ServerChangeIT {
           .contains("the public port does not answer for it");
       assertThat(Started.request("GET", "http://127.0.0.1:" + http + "/bell/")).startsWith("404");
       program.ends(0, "undeploy", "bell", "--from", "shop");
-      program.ends(0, "server", "change", "shop", "http=" + own.http, "admin=");
+      program.ends(0, "server", "change", "shop", "http=" + own.http, "https=", "admin=");
       assertThat(Started.request("GET", "http://127.0.0.1:" + own.http + "/")).startsWith("200");
       program.ends(0, "server", "stop", "shop");
       Files.deleteIfExists(own.folder.resolve("conf/admin/localhost"));
@@ -176,6 +187,11 @@ class ServerChangeIT {
       assertThat(own.trace()).isEqualTo(before);
       assertThat(Files.readString(servers)).isEqualTo(described);
     }
+  }
+
+  private static String certificate(Program program) {
+    String told = program.ends(0, "server", "test", "shop").out();
+    return told.replaceAll("(?s).*certificate +(sha256:\\w+), for \\d+ days.*", "$1");
   }
 
   /** What it is started with then is wrong, which nobody can foresee. */

@@ -1,32 +1,46 @@
 package jollycrate.tomcat;
 
+import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
+import jollycrate.app.Https;
 import jollycrate.app.Ports;
 import jollycrate.host.HostFiles;
+import jollycrate.secret.Secrets;
+import jollycrate.server.Keystore;
 import jollycrate.server.Overhaul;
+import jollycrate.server.Piece;
 import jollycrate.server.SelfDescription.Doubt;
 import jollycrate.server.Server;
 import jollycrate.server.Stock;
 import jollycrate.server.Wanted;
+import jollycrate.server.Wish;
 import jollycrate.xml.XmlElement;
 
 /** Brings {@code conf/server.xml} to what {@code servers.toml} says of ports and addresses. */
 final class Described {
+  private final Stock stock;
   private final Server server;
   private final Ports before;
+  private final Optional<Keystore> keystore;
   private final ServerXml configuration;
   private final Edits edits;
   private final AdminService adminService;
+  private final List<Piece.WholeFile> files = new ArrayList<>();
+  private final List<Path> gone = new ArrayList<>();
+  private final Map<String, String> hidden = new HashMap<>();
   private final List<Doubt> done = new ArrayList<>();
   private final List<Wanted.Refused> refused = new ArrayList<>();
 
-  Described(HostFiles files, Stock stock, Ports before) {
+  Described(HostFiles files, Stock stock, Wish.AsDescribed wish) {
+    this.stock = stock;
     this.server = stock.server();
-    this.before = before;
+    this.before = wish.before();
+    this.keystore = wish.keystore();
     this.configuration = ServerXml.of(stock);
     this.edits = new Edits(files, server, configuration);
     this.adminService = new AdminService(files, server, configuration);
@@ -45,8 +59,64 @@ final class Described {
     if (now.admin().isEmpty()) {
       before.admin().ifPresent(this::noAdmin);
     }
-    return new Overhaul(
-        edits.wanted(), edits.seen(), List.of(), done, List.of(), refused, Map.of());
+    now.https().ifPresent(this::https);
+    if (now.https().isEmpty()) {
+      before.https().ifPresent(this::noHttps);
+    }
+    files.addAll(edits.wanted());
+    return new Overhaul(files, edits.seen(), gone, done, List.of(), refused, hidden);
+  }
+
+  private void https(Https https) {
+    int old = before.https().map(Https::port).orElse(https.port());
+    Optional<HttpsConnector> ours =
+        HttpsConnector.on(https.port(), stock, configuration)
+            .or(() -> HttpsConnector.on(old, stock, configuration));
+    if (ours.isPresent()) {
+      port(old, https.port(), "https");
+      keystore.filter(wanted -> !ours.get().names(wanted)).ifPresent(it -> renew(ours.get(), it));
+    } else if (on(https.port()).isEmpty()) {
+      keystore.ifPresentOrElse(
+          it -> https(https.port(), it),
+          () ->
+              refused.add(
+                  new Wanted.Refused(
+                      "https",
+                      "nothing listens for HTTPS on " + https.port() + ", and no keystore is named",
+                      "Take 'certificate' out of servers.toml, then do this again")));
+    }
+  }
+
+  private void https(int port, Keystore wanted) {
+    Optional<ServerXml.Connector> beside = on(server.ports().http()).or(() -> on(before.http()));
+    if (beside.isEmpty()) {
+      refused.add(
+          new Wanted.Refused("https", "it has no connector for HTTP beside which to put one", ""));
+      return;
+    }
+    edits.add(HttpsConnector.adding(beside.get(), configuration, port, wanted));
+    put(wanted);
+  }
+
+  private void renew(HttpsConnector ours, Keystore wanted) {
+    ours.naming(wanted).forEach(edits::add);
+    gone.addAll(ours.files());
+    put(wanted);
+  }
+
+  private void put(Keystore wanted) {
+    files.addAll(HttpsConnector.files(stock, wanted));
+    hidden.put(wanted.password(), Secrets.HIDDEN);
+    done.add(new Doubt("https", "certificate " + wanted.told(), wanted.certificate(), ""));
+  }
+
+  private void noHttps(Https https) {
+    HttpsConnector.on(https.port(), stock, configuration)
+        .ifPresent(
+            ours -> {
+              edits.add(ours.removing());
+              gone.addAll(ours.files());
+            });
   }
 
   private Optional<ServerXml.Connector> on(int port) {

@@ -238,13 +238,16 @@ final class ServerXml {
             "port " + port,
             "the server does not listen on it: conf/server.xml has "
                 + (others.isEmpty() ? "no connector for HTTP" : others),
-            connectors.size() == 1
-                ? "Write "
-                    + key
-                    + " = "
-                    + connectors.get(0).port().getAsInt()
-                    + " into servers.toml"
-                : "Fix '" + key + "' in servers.toml"));
+            fix(key, connectors)));
+  }
+
+  private String fix(String key, List<Connector> connectors) {
+    if (!key.equals("http")) {
+      return "'jolly server change " + server.name() + "' puts one there";
+    }
+    return connectors.size() == 1
+        ? "Write http = " + connectors.get(0).port().getAsInt() + " into servers.toml"
+        : "Fix 'http' in servers.toml";
   }
 
   private List<Connector> connectors(XmlElement service) {

@@ -15,6 +15,7 @@ import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipInputStream;
+import jollycrate.app.Https;
 import jollycrate.app.Ports;
 import jollycrate.artifact.ArtifactKind;
 import jollycrate.artifact.ServletNamespace;
@@ -123,7 +124,13 @@ public final class TomcatKind implements ServerKind {
     Ports ports = stock.server().ports();
     return Stream.concat(
             configuration.contradiction(ports.http(), "http").stream(),
-            ports.admin().flatMap(port -> configuration.contradiction(port, "admin")).stream())
+            Stream.concat(
+                ports
+                    .https()
+                    .map(Https::port)
+                    .flatMap(port -> configuration.contradiction(port, "https"))
+                    .stream(),
+                ports.admin().flatMap(port -> configuration.contradiction(port, "admin")).stream()))
         .toList();
   }
 
@@ -133,7 +140,7 @@ public final class TomcatKind implements ServerKind {
       return new OwnUsers(files, stock).overhaul(users.change());
     }
     if (wish instanceof Wish.AsDescribed described) {
-      return new Described(files, stock, described.before()).overhaul();
+      return new Described(files, stock, described).overhaul();
     }
     return new Hardening(files, stock).overhaul();
   }

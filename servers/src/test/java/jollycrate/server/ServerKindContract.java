@@ -68,7 +68,7 @@ public abstract class ServerKindContract {
             "bench",
             installation(instance),
             instance,
-            new Ports("127.0.0.1", 18_091, Optional.of(18_092), Optional.empty()),
+            new Ports("127.0.0.1", 18_091, Optional.empty(), Optional.of(18_092), Optional.empty()),
             new Server.Runtime(
                 Path.of(System.getProperty("java.home")),
                 Jvm.USUAL,

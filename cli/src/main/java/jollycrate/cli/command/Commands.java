@@ -35,7 +35,9 @@ public final class Commands {
     all.put("undeploy", UndeployCommand::new);
     all.put("rollback", RollbackCommand::new);
     all.put("apps", AppsCommand::new);
-    all.put("app restart", AppRestartCommand::new);
+    all.put("app start", session -> new AppTurn(session, AppTurn.Turn.START));
+    all.put("app stop", session -> new AppTurn(session, AppTurn.Turn.STOP));
+    all.put("app restart", session -> new AppTurn(session, AppTurn.Turn.RESTART));
     all.put("settings", SettingsCommand::new);
     all.put("deliveries", DeliveriesCommand::new);
     all.put("recover", RecoverCommand::new);

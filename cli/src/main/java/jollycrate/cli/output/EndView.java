@@ -26,7 +26,13 @@ public final class EndView {
     screen.gap();
     switch (outcome.result()) {
       case DELIVERED -> {
-        screen.line(style.good(back ? "Rolled back" : "Delivered") + (back ? " to " : " ") + whole);
+        String done =
+            switch (outcome.aim().act()) {
+              case "rollback" -> "Rolled back";
+              case "start" -> "Started";
+              default -> "Delivered";
+            };
+        screen.line(style.good(done) + (back ? " to " : " ") + whole);
         open(outcome);
       }
       case DELIVERED_UNPROVEN -> {
@@ -40,6 +46,14 @@ public final class EndView {
             "  fix   "
                 + style.strong("Describe a [[check]] in jolly.toml for a page that must answer"));
       }
+      case STOPPED ->
+          screen.line(
+              style.good("Stopped")
+                  + " "
+                  + whole
+                  + " 'jolly app start --on "
+                  + outcome.aim().place().server()
+                  + "' starts it again.");
       case CHANGED -> {
         screen.line(style.good("Changed") + " " + changed(outcome) + number + ".");
         outcome.down().map(EndView::down).ifPresent(screen::line);
@@ -142,6 +156,15 @@ public final class EndView {
                   + outcome.aim().place().server()
                   + " in "
                   + Amounts.time(outcome.millis())
+                  + ".");
+      case "start", "stop" ->
+          screen.line(
+              style.good("Unchanged:")
+                  + " "
+                  + release
+                  + (outcome.aim().act().equals("start") ? " runs" : " is stopped")
+                  + " already on "
+                  + outcome.aim().place().server()
                   + ".");
       case "undeploy" ->
           screen.line(style.good("Unchanged:") + " " + release + " does not stand there.");

@@ -42,7 +42,14 @@ public enum ExitCode {
   /** For the end of a delivery. */
   public static ExitCode of(DeliveryOutcome outcome) {
     return switch (outcome.result()) {
-      case DELIVERED, DELIVERED_UNPROVEN, CHANGED, CHANGED_UNPROVEN, REMOVED, UNCHANGED, DRY_RUN ->
+      case DELIVERED,
+          DELIVERED_UNPROVEN,
+          CHANGED,
+          CHANGED_UNPROVEN,
+          STOPPED,
+          REMOVED,
+          UNCHANGED,
+          DRY_RUN ->
           DONE;
       case BLOCKED -> BLOCKED;
       case TAKEN_BACK -> TAKEN_BACK;

@@ -138,6 +138,11 @@ record StepText(String verb, String object) {
     }
 
     @Override
+    public StepText checkCertificate(Step.CheckCertificate step) {
+      return new StepText("check", "the certificate at " + step.url());
+    }
+
+    @Override
     public StepText runChecks(Step.RunChecks step) {
       String at = server.front().isPresent() ? " at " + step.placement().address() : "";
       return new StepText("check", "what " + step.placement().application() + " answers" + at);

@@ -1,0 +1,67 @@
+package jollycrate.check;
+
+import java.io.IOException;
+import java.net.InetSocketAddress;
+import java.net.Socket;
+import java.security.GeneralSecurityException;
+import java.security.cert.CertificateEncodingException;
+import java.security.cert.X509Certificate;
+import java.time.Duration;
+import javax.net.ssl.SSLContext;
+import javax.net.ssl.SSLSocket;
+import javax.net.ssl.TrustManager;
+import javax.net.ssl.X509TrustManager;
+import jollycrate.file.Digests;
+
+/** Certificates that servers show (X.509, RFC 5280), told by the digest of their encoded form. */
+public final class Certificates {
+  private static final String DIGEST = "sha256:";
+
+  private Certificates() {}
+
+  /** The digest of a certificate. */
+  public static String digest(X509Certificate certificate) {
+    try {
+      return DIGEST + Digests.of(certificate.getEncoded());
+    } catch (CertificateEncodingException e) {
+      throw new IllegalStateException("it was decoded before", e);
+    }
+  }
+
+  /**
+   * The certificate that whoever listens there shows; nobody is trusted for it.
+   *
+   * @param limit longest time for the handshake
+   * @throws IOException when nobody does, or shows none
+   */
+  public static X509Certificate shown(String host, int port, Duration limit) throws IOException {
+    int millis = Math.toIntExact(limit.toMillis());
+    try (Socket plain = new Socket()) {
+      plain.connect(new InetSocketAddress(host, port), millis);
+      plain.setSoTimeout(millis);
+      SSLContext context = SSLContext.getInstance("TLS");
+      context.init(null, new TrustManager[] {new OnlyLooking()}, null);
+      try (SSLSocket socket =
+          (SSLSocket) context.getSocketFactory().createSocket(plain, host, port, true)) {
+        socket.startHandshake();
+        return (X509Certificate) socket.getSession().getPeerCertificates()[0];
+      }
+    } catch (GeneralSecurityException e) {
+      throw new IOException(e);
+    }
+  }
+
+  /** Lets every certificate through to whoever compares it; nothing is sent behind it. */
+  private static final class OnlyLooking implements X509TrustManager {
+    @Override
+    public void checkClientTrusted(X509Certificate[] chain, String type) {}
+
+    @Override
+    public void checkServerTrusted(X509Certificate[] chain, String type) {}
+
+    @Override
+    public X509Certificate[] getAcceptedIssuers() {
+      return new X509Certificate[0];
+    }
+  }
+}
