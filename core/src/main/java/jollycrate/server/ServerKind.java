@@ -10,9 +10,8 @@ import jollycrate.host.HostFiles;
 import jollycrate.host.Question;
 
 /**
- * A family of servers handled alike. A kind says what, never how or when: everything but {@link
- * #recognise} and {@link #instance} is a pure function of its arguments, and nothing changes
- * anything.
+ * A family of servers handled alike. A kind says what, never how or when: everything that is not
+ * handed the files of its host is a pure function of its arguments, and nothing changes anything.
  */
 public interface ServerKind {
   /** How {@code servers.toml} tells it from others; empty for what an installation tells. */
