@@ -56,7 +56,7 @@ class JollyTest {
           deploy                   | 2 | --to NAME is missing: the server, as servers.toml names it
           pack --build --no-build  | 2 | --build and --no-build exclude each other
           deploy --to a --path /x  | 2 | --path goes with FILE
-          server                   | 2 | Say which: jolly server new, adopt, list, test, start, stop, restart, remove, log
+          server                   | 2 | Say which: jolly server new, adopt, list, test, start, stop, restart, change, users, harden, remove, log
           inspect none.war         | 4 | there is no such file
           pack                     | 3 | Cannot find jolly.toml
           server list              | 3 | Cannot find servers.toml

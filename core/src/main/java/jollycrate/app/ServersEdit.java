@@ -207,6 +207,10 @@ public final class ServersEdit {
     }
     entry.jvm().home().ifPresent(at -> line(toml, "java", at.toString()));
     entry.steering().log().ifPresent(log -> line(toml, "log", log));
+    entry
+        .steering()
+        .unit()
+        .ifPresent(unit -> line(toml, unit.ofUser() ? "user-unit" : "unit", unit.name()));
     if (!entry.steering().start().isEmpty()) {
       String words =
           entry.steering().start().stream()

@@ -153,7 +153,7 @@ public final class ServersFile {
             service,
             keeping(section),
             front,
-            new Steering(section.text("log"), section.arguments("start")),
+            steering(section),
             boot(section));
     section.end();
     return entry;
@@ -182,7 +182,8 @@ public final class ServersFile {
 
   private static void forServices(
       Section section, Optional<Integer> http, Optional<Integer> beside, Optional<Front> front) {
-    for (String key : List.of("admin", "https", "installation", "log", "start")) {
+    for (String key :
+        List.of("admin", "https", "installation", "log", "start", "unit", "user-unit")) {
       if (section.has(key)) {
         section.problem(key, "a service has no '" + key + "'", "Remove it");
       }
@@ -212,6 +213,32 @@ public final class ServersFile {
         section.problem(key, "only a service has '" + key + "'", "Remove it");
       }
     }
+  }
+
+  private static Steering steering(Section section) {
+    Optional<Unit> unit = unit(section, "unit", false);
+    Optional<Unit> ofUser = unit(section, "user-unit", true);
+    if (unit.isPresent() || ofUser.isPresent()) {
+      String key = unit.isPresent() ? "unit" : "user-unit";
+      for (String other :
+          List.of("start", "log", "boot", unit.isPresent() ? "user-unit" : "unit")) {
+        if (section.has(other)) {
+          section.problem(
+              other, "with '" + key + "' that is the service manager's", "Remove one of them");
+        }
+      }
+    }
+    return new Steering(section.text("log"), section.arguments("start"), unit.or(() -> ofUser));
+  }
+
+  private static Optional<Unit> unit(Section section, String key, boolean ofUser) {
+    Optional<String> name = section.text(key);
+    name.filter(text -> !text.matches(Unit.NAME_FORM))
+        .ifPresent(
+            text ->
+                section.problem(
+                    key, "'" + text + "' is no name of a unit", "Write it like \"tomcat9\""));
+    return name.filter(text -> text.matches(Unit.NAME_FORM)).map(text -> new Unit(text, ofUser));
   }
 
   private static Keeping keeping(Section section) {

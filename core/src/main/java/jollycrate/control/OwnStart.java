@@ -32,7 +32,9 @@ record OwnStart(Site site, List<String> command) {
   /** Runs it in a session of its own, and finds the server by what it is. */
   Identity run(Launch launch, String token) {
     List<String> words = new ArrayList<>();
-    Optional<Account> account = site.host().processes().accountIn(launch.owned());
+    boolean byUnit = site.server().steering().unit().isPresent();
+    Optional<Account> account =
+        byUnit ? Optional.empty() : site.host().processes().accountIn(launch.owned());
     account.ifPresent(found -> words.addAll(found.become()));
     words.addAll(List.of("setsid", "-w", "/bin/sh", "-c", TO_ITS_END, launch.named(token)));
     site.server().steering().program(launch.workingFolder()).ifPresent(words::add);
@@ -40,7 +42,12 @@ record OwnStart(Site site, List<String> command) {
     Ran ran =
         site.host()
             .processes()
-            .run(words, launch.workingFolder(), launch.environmentOf(account), "", ENDS_WITHIN);
+            .run(
+                words,
+                launch.workingFolder(),
+                byUnit ? site.host().environment() : launch.environmentOf(account),
+                "",
+                ENDS_WITHIN);
     if (ran.tookTooLong()) {
       String limit = ENDS_WITHIN.toSeconds() + " s";
       throw failed("its start command did not end within " + limit + ", as it has to", ran);

@@ -5,11 +5,13 @@ import java.time.Duration;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Optional;
+import jollycrate.app.Unit;
 import jollycrate.host.Content;
 import jollycrate.host.HostException;
 import jollycrate.host.HostProcesses;
 import jollycrate.host.Identity;
 import jollycrate.host.Launch;
+import jollycrate.host.Ran;
 import jollycrate.json.Json;
 import jollycrate.server.Cause;
 import jollycrate.server.Presence;
@@ -76,7 +78,7 @@ public final class ServerProcess {
    * its own starts it as ever.
    */
   public void startAgain(Stock stock, Step.StopServer stopped) {
-    if (!site.server().steering().start().isEmpty()) {
+    if (site.server().steering().isItsOwn()) {
       start(stock);
       return;
     }
@@ -95,7 +97,7 @@ public final class ServerProcess {
     String token = HexFormat.of().formatHex(random);
     long log = site.logEnd();
     record(new ProcessRecord(token, fingerprint, launch.command(), null, log));
-    List<String> own = site.server().steering().start();
+    List<String> own = site.server().steering().starting();
     Identity identity =
         own.isEmpty()
             ? site.host().processes().start(launch, token, site.records().processNote())
@@ -112,7 +114,7 @@ public final class ServerProcess {
    * ended. So is what it left behind if it was killed.
    */
   public void stop() {
-    if (!site.server().steering().start().isEmpty()) {
+    if (site.server().steering().isItsOwn()) {
       site.time()
           .until(() -> presence().unread().isEmpty(), OwnStart.ENDS_WITHIN, LOOK_AGAIN, () -> {});
     }
@@ -124,6 +126,9 @@ public final class ServerProcess {
               throw new HostException(
                   "Cannot stop '" + site.server().name() + "': it cannot be told " + why);
             });
+    if (!presence.isStopped()) {
+      site.server().steering().unit().ifPresent(this::stop);
+    }
     Stock stock = site.stockTaker().take(List.of());
     List<Identity> left = site.kind().processes().noted(site.server(), stock.texts());
     presence
@@ -131,6 +136,30 @@ public final class ServerProcess {
         .map(Running::identity)
         .ifPresent(process -> stop(process, site.kind().processes().endsWithin(stock)));
     left.forEach(process -> stop(process, POLITE));
+  }
+
+  /** Its manager would start it again if it were only ended. */
+  private void stop(Unit unit) {
+    Ran ran =
+        site.host()
+            .processes()
+            .run(
+                unit.command("stop"),
+                site.server().folder(),
+                site.host().environment(),
+                "",
+                OwnStart.ENDS_WITHIN);
+    if (ran.exit() != 0) {
+      throw new HostException(
+          "Cannot stop '"
+              + site.server().name()
+              + "': "
+              + String.join(" ", unit.command("stop"))
+              + " ended with "
+              + ran.exit()
+              + ": "
+              + ran.errors().strip());
+    }
   }
 
   private void stop(Identity process, Duration polite) {

@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
 import java.util.Set;
+import jollycrate.app.Unit;
 import jollycrate.foresee.Scene;
 import jollycrate.host.Fact;
 import jollycrate.host.Ran;
@@ -43,10 +44,17 @@ record Looking(Site site, Path probe) {
   /** The folder where the application works: its server's, or a program's own when it is there. */
   private Path worksIn(Order order) {
     if (site.traits().hosts()) {
-      return site.server().folder();
+      return site.server().steering().unit().map(this::worksIn).orElse(site.server().folder());
     }
     Path folder = site.server().folder().resolve(order.application().program().folder());
     return site.files().facts(folder).isFolder() ? folder : site.server().folder();
+  }
+
+  /** A unit works where it says, else at the root of all files (systemd.exec(5)). */
+  private Path worksIn(Unit unit) {
+    String told =
+        run(unit.command("show", "--value", "--property=WorkingDirectory")).output().strip();
+    return Path.of(told.startsWith("/") ? told : "/");
   }
 
   private Ran run(List<String> command) {

@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import jollycrate.app.Unit;
 import jollycrate.server.PickUp;
 import jollycrate.server.Piece;
 import jollycrate.server.Running;
@@ -99,6 +100,19 @@ public final class ProcessRule implements Rule {
     String process = "process " + running.identity().pid();
     String end = "'jolly server stop " + server.name() + "' ends it; then do this again";
     Optional<Path> log = server.steering().log().map(server.folder()::resolve);
+    Optional<Unit> unit = server.steering().unit();
+    if (unit.isPresent()) {
+      return Finding.note(
+          server.name(),
+          "unit "
+              + unit.get().name()
+              + " runs it ("
+              + process
+              + "); it "
+              + (swap == Swap.RESTART
+                  ? "is restarted by its service manager"
+                  : "goes on as it runs"));
+    }
     if (log.isEmpty() || !log.map(Path::normalize).equals(running.printsTo())) {
       return Finding.blocker(
           server.name(),
@@ -110,7 +124,7 @@ public final class ProcessRule implements Rule {
               .map(file -> "Write log = \"" + server.shown(file) + "\" into servers.toml")
               .orElse(end));
     }
-    if (swap == Swap.RESTART && server.steering().start().isEmpty()) {
+    if (swap == Swap.RESTART && !server.steering().isItsOwn()) {
       return Finding.blocker(
           server.name(),
           "this needs a restart, and how to start it again as somebody else did is not described",

@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
 import jollycrate.app.ServerEntry;
+import jollycrate.app.Unit;
 import jollycrate.foresee.Finding;
 import jollycrate.server.Occupant;
 import jollycrate.server.SelfDescription;
@@ -30,6 +31,7 @@ public record Adoption(
    * @param folder of the server
    * @param installation empty: the folder itself, or what its process runs from
    * @param http empty: as its own configuration tells
+   * @param unit of systemd that it runs by; empty: as its process tells
    * @param java home of the Java it runs on; empty: that of its process, else ours
    */
   public record Wanted(
@@ -37,5 +39,6 @@ public record Adoption(
       Path folder,
       Optional<Path> installation,
       Optional<Integer> http,
+      Optional<Unit> unit,
       Optional<Path> java) {}
 }

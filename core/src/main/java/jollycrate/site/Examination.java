@@ -165,6 +165,10 @@ public final class Examination {
           stale ? "The next delivery restarts it; so does jolly server restart" : "");
       return;
     }
+    if (server.steering().unit().isPresent()) {
+      right("process", runs + ", by unit " + server.steering().unit().get().name());
+      return;
+    }
     Optional<String> log = running.printsTo().map(server::shown);
     boolean told = log.isPresent() && log.equals(server.steering().log());
     Optional<String> unread = running.output().unread();

@@ -3,6 +3,7 @@ package jollycrate.site;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -16,9 +17,11 @@ import jollycrate.app.ServersEdit;
 import jollycrate.app.ServersFile;
 import jollycrate.app.Setting;
 import jollycrate.app.Steering;
+import jollycrate.app.Unit;
 import jollycrate.foresee.Finding;
 import jollycrate.host.Host;
 import jollycrate.host.Program;
+import jollycrate.host.Ran;
 import jollycrate.server.Running;
 import jollycrate.server.SelfDescription;
 import jollycrate.server.SelfDescription.Told;
@@ -28,6 +31,8 @@ import jollycrate.stock.StockTaker;
 
 /** Takes servers over that people have: reads what is there and describes it; changes nothing. */
 public final class ServerAdoption {
+  private static final String SERVICE = ".service";
+
   private final Host host;
   private final Setting setting;
   private final Kinds kinds;
@@ -62,9 +67,13 @@ public final class ServerAdoption {
             .describe(host.files(), stock)
             .orElseThrow(() -> cannot(wanted.name(), "servers of its kind cannot be adopted", ""));
     int http = wanted.http().orElseGet(() -> httpOf(wanted.name(), self));
+    wanted.unit().ifPresent(unit -> mustBeLoaded(wanted.name(), unit));
+    Optional<Unit> unit = wanted.unit().or(() -> process.flatMap(this::unitOf));
     Optional<Path> output = stock.process().found().flatMap(Running::printsTo);
-    ServerEntry entry =
-        entry(wanted.name(), folder, installation, http, java, steering(server, self, output));
+    Steering steering =
+        unit.map(its -> new Steering(Optional.empty(), List.of(), Optional.of(its)))
+            .orElseGet(() -> steering(server, self, output));
+    ServerEntry entry = entry(wanted.name(), folder, installation, http, java, steering);
     Adoption adoption = adoption(entry, recognised, stock, self);
     write(serversFile, entry);
     return adoption;
@@ -76,6 +85,10 @@ public final class ServerAdoption {
     entry.jvm().home().ifPresent(home -> told.add(new Told("Java", home.toString(), "")));
     told.add(new Told("process", fare(stock), ""));
     entry.steering().log().ifPresent(log -> told.add(new Told("prints to", log, "")));
+    entry
+        .steering()
+        .unit()
+        .ifPresent(unit -> told.add(new Told("runs by", "unit " + unit.name(), "")));
     if (!entry.steering().start().isEmpty()) {
       told.add(new Told("started by", String.join(" ", entry.steering().start()), ""));
     }
@@ -100,7 +113,8 @@ public final class ServerAdoption {
     }
     Optional<Running> running = stock.process().found();
     Optional<String> unread = running.flatMap(found -> found.output().unread());
-    if (running.isPresent() && running.get().printsTo().isEmpty()) {
+    boolean journal = entry.steering().unit().isPresent();
+    if (running.isPresent() && running.get().printsTo().isEmpty() && !journal) {
       findings.add(
           Finding.warn(
               entry.name(),
@@ -137,7 +151,34 @@ public final class ServerAdoption {
   /** A process tells best where it prints; a stopped server will be started by its own command. */
   private static Steering steering(Server server, SelfDescription self, Optional<Path> output) {
     String log = output.map(server::shown).orElse(self.log());
-    return new Steering(Optional.of(log), self.start());
+    return new Steering(Optional.of(log), self.start(), Optional.empty());
+  }
+
+  private void mustBeLoaded(String name, Unit unit) {
+    Ran ran = run(unit.command("show", "--property=LoadState", "--value"));
+    if (!ran.output().strip().equals("loaded")) {
+      String said = ran.output().strip() + ran.errors().strip();
+      throw cannot(
+          name,
+          "the service manager knows no unit '" + unit.name() + "' (" + said + ")",
+          "'systemctl list-units --type=service' lists them");
+    }
+  }
+
+  /**
+   * The unit of a process, as the service manager's own groups tell; empty for one in a session.
+   */
+  private Optional<Unit> unitOf(Program process) {
+    Ran ran = run(List.of("ps", "-o", "unit=", "-p", "" + process.identity().pid()));
+    return Optional.of(ran.output().strip())
+        .filter(unit -> ran.exit() == 0 && unit.endsWith(SERVICE) && !unit.startsWith("user@"))
+        .map(unit -> new Unit(unit.substring(0, unit.length() - SERVICE.length()), false))
+        .filter(unit -> run(unit.command("is-active")).exit() == 0);
+  }
+
+  private Ran run(List<String> command) {
+    return host.processes()
+        .run(command, setting.folder(), host.environment(), "", Duration.ofSeconds(20));
   }
 
   private static int httpOf(String name, SelfDescription self) {

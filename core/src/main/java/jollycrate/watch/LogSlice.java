@@ -3,6 +3,7 @@ package jollycrate.watch;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import jollycrate.server.Cause;
 import jollycrate.server.LogPlace;
@@ -22,6 +23,9 @@ public record LogSlice(List<Part> parts) {
      * than before is another one by now, and everything in it is newer.
      */
     static Part of(Site site, Path file, long from) {
+      if (file.equals(site.log()) && site.journal().isPresent()) {
+        return new Part(file, from, bytes(site.journal().get().since(from)));
+      }
       long size = site.files().facts(file).size();
       long begin = Math.max(size < from ? 0 : from, size - MOST_BYTES);
       return new Part(file, begin, site.files().read(file, begin, MOST_BYTES));
@@ -29,6 +33,11 @@ public record LogSlice(List<Part> parts) {
 
     public String text() {
       return new String(bytes, StandardCharsets.UTF_8);
+    }
+
+    private static byte[] bytes(String text) {
+      byte[] all = text.getBytes(StandardCharsets.UTF_8);
+      return Arrays.copyOfRange(all, Math.max(0, all.length - MOST_BYTES), all.length);
     }
   }
 
@@ -53,9 +62,13 @@ public record LogSlice(List<Part> parts) {
     return text.toString();
   }
 
-  /** Where a byte of the first file stands in the text. */
-  int position(long offset) {
+  /** Where a place in the first log stands in the text. */
+  int position(Site site, long offset) {
     Part first = parts.get(0);
+    if (offset > first.from() && site.journal().isPresent()) {
+      int behind = site.journal().get().since(offset).length();
+      return Math.max(0, first.text().length() - behind);
+    }
     int length = (int) Math.min(first.bytes().length, Math.max(0, offset - first.from()));
     return new String(first.bytes(), 0, length, StandardCharsets.UTF_8).length();
   }
@@ -72,11 +85,18 @@ public record LogSlice(List<Part> parts) {
       index++;
     }
     Part part = parts.get(index);
+    if (part.file().equals(site.log()) && site.journal().isPresent()) {
+      return told(cause, part.file().toString());
+    }
     String before = LogSlice.before(site, part);
     String inside = part.text().substring(0, Math.min(position, part.text().length()));
     long line = 1 + (before + inside).chars().filter(c -> c == '\n').count();
+    return told(cause, site.server().shown(part.file()) + ":" + line);
+  }
+
+  private static Cause told(Cause cause, String where) {
     List<String> why = new ArrayList<>(cause.why());
-    why.add("told in " + site.server().shown(part.file()) + ":" + line);
+    why.add("told in " + where);
     return new Cause(cause.what(), cause.where(), List.copyOf(why), cause.next(), -1);
   }
 

@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Optional;
 import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
 import java.util.function.Predicate;
@@ -16,10 +17,14 @@ import jollycrate.stock.ProcessRecord;
 public final class ServerLogReader {
   private static final Duration LOOK_AGAIN = Duration.ofMillis(200);
   private static final long NEAR_THE_END = 64 << 10;
+  private static final int LAST_LINES = 500;
 
   private final Site site;
   private final LogOrder order;
   private final LogTail tail;
+  private final Optional<UnitJournal> journal;
+  private final LogEntries printed;
+  private long journalRead;
 
   /**
    * Of one server.
@@ -30,14 +35,21 @@ public final class ServerLogReader {
     this.site = site;
     this.order = new LogOrder(found, wanted);
     this.tail = new LogTail(site.files(), order);
+    this.journal = site.journal();
+    this.printed = new LogEntries("journal", order);
   }
 
   /** Begins where the server or its program was started last. */
   public ServerLogReader sinceStart() {
     Stock stock = site.stockTaker().take(List.of());
     if (site.traits().hosts()) {
-      tail.from(site.log(), site.stockTaker().record().map(ProcessRecord::log).orElse(0L));
-      order.begin(LogTail.source(site.log()));
+      long begin = site.stockTaker().record().map(ProcessRecord::log).orElse(0L);
+      if (journal.isPresent()) {
+        journalRead = begin;
+      } else {
+        tail.from(site.log(), begin);
+        order.begin(LogTail.source(site.log()));
+      }
       return this;
     }
     ends(stock).forEach(file -> tail.from(file, site.files().facts(file).size()));
@@ -58,12 +70,18 @@ public final class ServerLogReader {
 
   /** Passes over all that stands there. */
   public void skip() {
+    journal.ifPresent(its -> journalRead = its.end());
     ends(site.stockTaker().take(List.of()))
         .forEach(file -> tail.from(file, site.files().facts(file).size()));
   }
 
   /** Begins not far from the end, in the part before the last one if need be. */
   public ServerLogReader nearTheEnd() {
+    journal.ifPresent(
+        its -> {
+          journalRead = its.end();
+          its.last(LAST_LINES, journalRead).lines().forEach(printed::line);
+        });
     Stock stock = site.stockTaker().take(List.of());
     List<Path> logs = site.kind().logs().all(stock);
     for (Path end : ends(stock)) {
@@ -105,8 +123,16 @@ public final class ServerLogReader {
     return site.kind().logs().all(stock).stream().map(LogTail::end).distinct().toList();
   }
 
+  private void readJournal(UnitJournal its) {
+    long end = its.end();
+    its.between(journalRead, end).lines().forEach(printed::line);
+    printed.flush();
+    journalRead = end;
+  }
+
   /** Tells of all that stands there. */
   public void read() {
+    journal.ifPresent(this::readJournal);
     tail.read(logs());
     tail.flush();
     order.flush();

@@ -60,18 +60,29 @@ public record Site(Host host, ServerKind kind, Traits traits, Server server, Tim
         address);
   }
 
+  /** The file that it prints to, or what the journal of its unit is called. */
   public Path log() {
+    return server.steering().unit().map(UnitJournal::name).map(Path::of).orElseGet(this::logFile);
+  }
+
+  private Path logFile() {
     return server.log(traits.log());
   }
 
+  /** Where that ends now. */
   public long logEnd() {
-    return files().facts(log()).size();
+    return journal().map(UnitJournal::end).orElseGet(() -> files().facts(logFile()).size());
+  }
+
+  /** The journal that it prints to; empty when it prints to a file. */
+  Optional<UnitJournal> journal() {
+    return server.steering().unit().map(unit -> new UnitJournal(this, unit));
   }
 
   /** Where further logs end now in which causes may stand. */
   public List<LogPlace> besides() {
-    return files().list(log().getParent()).stream()
-        .filter(file -> !file.equals(log()) && kind.logs().tells(file.getFileName().toString()))
+    return files().list(logFile().getParent()).stream()
+        .filter(file -> !file.equals(logFile()) && kind.logs().tells(file.getFileName().toString()))
         .map(file -> new LogPlace(file, files().facts(file).size()))
         .toList();
   }

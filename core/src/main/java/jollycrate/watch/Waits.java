@@ -215,7 +215,7 @@ public final class Waits {
     Evidence evidence =
         new Evidence(
             log.text(),
-            log.position(fresh),
+            log.position(site, fresh),
             Duration.between(from.since(), site.time().now()),
             from.started(),
             lifeOf(presence),
@@ -247,6 +247,7 @@ public final class Waits {
             : output(placement, LogSlice.since(site, new LogPlace(site.log(), 0)).text())
                 .map(LogPlace::file)
                 .orElse(site.log());
-    return new LogPlace(file, site.files().facts(file).size());
+    return new LogPlace(
+        file, file.equals(site.log()) ? site.logEnd() : site.files().facts(file).size());
   }
 }

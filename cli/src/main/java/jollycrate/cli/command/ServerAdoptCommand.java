@@ -1,6 +1,7 @@
 package jollycrate.cli.command;
 
 import java.nio.file.Path;
+import jollycrate.app.Unit;
 import jollycrate.cli.options.Given;
 import jollycrate.cli.options.Option;
 import jollycrate.cli.options.Usage;
@@ -19,6 +20,10 @@ public final class ServerAdoptCommand implements Command {
           "where the server is installed; else the folder itself, or what its process runs from");
   private static final Option HTTP =
       Option.number("--http", "PORT", "HTTP port; else as its own configuration tells");
+  private static final Option UNIT =
+      Option.of("--unit", "NAME", "unit of systemd that it runs by; else as its process tells");
+  private static final Option USER_UNIT =
+      Option.of("--user-unit", "NAME", "the same of this user's own systemd");
   private static final Option JAVA =
       Option.of("--java", "HOME", "home of its Java; else that of its process");
 
@@ -36,7 +41,7 @@ public final class ServerAdoptCommand implements Command {
             "Describe a server that you have, as it stands.",
             "Its files are read and stay as they are; only servers.toml gets an entry.")
         .needs("FOLDER", "the server's folder, in which conf/ stands")
-        .takes(NAME, INSTALLATION, HTTP, JAVA)
+        .takes(NAME, INSTALLATION, HTTP, UNIT, USER_UNIT, JAVA)
         .example("jolly server adopt /srv/tomcat --name shop", "one folder that is all of it")
         .example(
             "jolly server adopt /srv/shop --name shop --installation /opt/tomcat",
@@ -58,6 +63,10 @@ public final class ServerAdoptCommand implements Command {
                     Path.of(given.operand(0).orElseThrow()),
                     given.text(INSTALLATION).map(Path::of),
                     given.number(HTTP),
+                    given
+                        .text(UNIT)
+                        .map(unit -> new Unit(unit, false))
+                        .or(() -> given.text(USER_UNIT).map(unit -> new Unit(unit, true))),
                     given.text(JAVA).map(Path::of)));
     if (given.json()) {
       return session.done(adoption);
