@@ -51,6 +51,7 @@ class FilesPeopleWriteTest {
           """
           [app]\\npth = "/x"                          | 4:1 | unknown key 'pth' in [app] | 'path'
           [app]\\npath = "x"                          | 4:1 | 'x' is no context path | "/spokes"
+          [app]\\nhost = "a b"                        | 4:1 | 'a b' is no name of a host | desk.spokes.example
           [app]\\npath = "/../x"                      | 4:1 | is no context path | "/spokes"
           [app]\\nstarts-within = "soon"              | 4:1 | is no length of time | "5s"
           [datasource."jdbc/x"]\\ndriver = "d.jar"    | 3:1 | 'datasource."jdbc/x".url' is missing | URL
@@ -260,6 +261,17 @@ class FilesPeopleWriteTest {
           folder = "x"\\nhttp = 1\\ninstallation = "x"\\nlog = "l"\\nstart = ["a", "b"] | true
           folder = "x"\\nhttp = 1\\ninstallation = "x"\\nstart = "a"\\nboot = "user" | false
           folder = "x"\\nhttp = 1\\nservice = true\\nstart = "a" | false
+          folder = "x"\\nhttp = 1\\ninstallation = "x"\\nunit = "tomcat10" | true
+          folder = "x"\\nhttp = 1\\ninstallation = "x"\\nuser-unit = "a@b.service" | true
+          folder = "x"\\nhttp = 1\\ninstallation = "x"\\nunit = "a b" | false
+          folder = "x"\\nhttp = 1\\ninstallation = "x"\\nunit = "a"\\nlog = "l" | false
+          folder = "x"\\nhttp = 1\\ninstallation = "x"\\nunit = "a"\\nuser-unit = "a" | false
+          folder = "x"\\nhttp = 1\\nadmin = 2\\nhttps = 3 | true
+          folder = "x"\\nhttp = 1\\nadmin = 2\\nhttps = 3\\nkeystore = "k"\\nkeystore-password = "env:K" | true
+          folder = "x"\\nhttp = 1\\nadmin = 2\\nhttps = 3\\nkeystore = "k" | false
+          folder = "x"\\nhttp = 1\\nadmin = 2\\nhttps = 3\\nkeystore = "k"\\nkeystore-password = "k" | false
+          folder = "x"\\nhttp = 1\\nadmin = 2\\nkeystore = "k"\\nkeystore-password = "env:K" | false
+          folder = "x"\\nhttp = 1\\nadmin = 2\\nhttps = 3\\ncertificate = "sha256:00" | false
           folder = "x"\\nhttp = 1\\nservice = true\\nbeside = 2  | false
           folder = "x"\\nhttp = 1\\nservice = "yes"           | false
           folder = "x"\\nhttp = 1\\nservice = true\\nlog-size = "big" | false

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -58,5 +59,42 @@ class ServersEditTest {
             folder.resolve("inline.toml"),
             "server.a = { folder = \"a\", http = 1, admin = 2 }\n" + other);
     assertThatThrownBy(() -> ServersEdit.remove(inline, "a")).hasMessageContaining("by hand");
+  }
+
+  @Test
+  void valuesChangeWhereTheyStandAndNowhereElse() throws IOException {
+    String text =
+        """
+        [server.b]
+        folder = "b"
+        http = 3
+        admin = 4
+        # ours
+        [ server . "a" ]
+        folder = 'a'
+          http   =  1   # one
+        admin = 2
+        memory = "1g"
+
+        # the rest
+        [server.a.variables]
+        http = "9"
+        """;
+    Path file = Files.writeString(folder.resolve("servers.toml"), text);
+    Map<String, String> values = new LinkedHashMap<>();
+    values.put("http", "8081");
+    values.put("memory", "");
+    values.put("address", "::1");
+    values.put("java-options", "[\"-Xss2m\"]");
+    ServersEdit.Changed changed = ServersEdit.changed(file, "a", values);
+    assertThat(changed.text())
+        .isEqualTo(
+            text.replace("=  1   # one", "=  8081   # one")
+                .replace("memory = \"1g\"\n", "address = \"::1\"\njava-options = [\"-Xss2m\"]\n"));
+    assertThat(changed.entry().ports().address()).isEqualTo("::1");
+    assertThat(Files.readString(file)).isEqualTo(text);
+    Files.writeString(file, text.replace("memory = \"1g\"", "env = [\n\"A\"]"));
+    assertThatThrownBy(() -> ServersEdit.changed(file, "a", Map.of("env", "B")))
+        .hasMessageContaining("'env' is not written on a line of its own");
   }
 }

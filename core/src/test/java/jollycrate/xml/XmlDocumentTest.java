@@ -40,6 +40,34 @@ class XmlDocumentTest {
   }
 
   @Test
+  void anAttributeIsSetAndNothingElseOfItsTagDiffers() {
+    String text = "<a  note=' port=\"1\"'\n   port = '2'/>";
+    XmlDocument document = XmlDocument.parse("a.xml", text);
+    assertThat(document.with(List.of(document.setting(document.root(), "port", "<3>"))).text())
+        .isEqualTo("<a  note=' port=\"1\"'\n   port = '&lt;3&gt;'/>");
+    assertThat(document.with(List.of(document.setting(document.root(), "word", "x"))).text())
+        .isEqualTo("<a  note=' port=\"1\"'\n   port = '2' word=\"x\"/>");
+  }
+
+  @ParameterizedTest
+  @ValueSource(
+      strings = {
+        "<a>\r\n\t<b/>\r\n</a>",
+        "<a><b/></a>",
+        "<a>\n  <b>\n  </b> <!-- end -->\n</a>\n",
+        "<a>\n</a>",
+        "<a></a>"
+      })
+  void whatIsAppendedIsTakenOutByteForByte(String text) {
+    XmlDocument document = XmlDocument.parse("a.xml", text);
+    String longer =
+        document.with(List.of(document.appending(document.root(), List.of("<c>", "</c>")))).text();
+    XmlDocument again = XmlDocument.parse("a.xml", longer);
+    XmlElement added = again.root().child("c").orElseThrow();
+    assertThat(again.with(List.of(again.removing(added))).text()).isEqualTo(text);
+  }
+
+  @Test
   void aSpliceLeavesTheRestAsItWas() {
     XmlDocument document = XmlDocument.parse("context.xml", TEXT);
     XmlElement empty = document.root().children("Empty").get(0);
