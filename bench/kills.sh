@@ -1,9 +1,9 @@
 #!/usr/bin/env bash
-# Kills deliveries, undeploys and rollbacks with SIGKILL, at random moments and at chosen lines of the journal, on a Tomcat
+# Kills deliveries, undeploys, rollbacks and changes of the server itself with SIGKILL, at random moments and at chosen lines of the journal, on a Tomcat
 # and on a service; then recovers, and looks whether it ended wholly old or wholly new: the release
 # on record answers, there is one process, nothing half done is left, and after the last undeploy
 # every path is as it was. Argument: the folder of the built program. KILLS (200), SEED and
-# PORT, the first of three ports, may be given. Prints a line for each kill that did not end right, and a sum; exit code 1 then.
+# PORT, the first of four ports, may be given. Prints a line for each kill that did not end right, and a sum; exit code 1 then.
 set -u
 program=$(cd "$1" && pwd)
 kills=${KILLS:-200}
@@ -41,7 +41,11 @@ now=1.4.0 wrong=0 late=0 done=0
 while [ "$done" -lt "$kills" ]; do
   done=$((done + 1))
   server=$([ $((RANDOM % 2)) -eq 0 ] && echo bench || echo solo)
-  case $((RANDOM % 6)) in
+  case $((RANDOM % 8)) in
+    6 | 7)
+      server=bench
+      act="server change bench http=$([ "$(port bench)" = "$first" ] && echo $((first + 3)) || echo "$first")"
+      ;;
     0) act="undeploy spokes --from $server" ;;
     1) next=1.6.0 ;;
     2) act="rollback --on $server" ;;

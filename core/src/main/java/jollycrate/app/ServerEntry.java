@@ -8,6 +8,7 @@ import java.util.Optional;
  *
  * @param folder the instance's own folder
  * @param installation empty: the practice server
+ * @param javax whether that is the one for javax.servlet
  * @param ports where it listens
  * @param jvm that it runs on
  * @param variables that it sees besides the usual ones
@@ -21,6 +22,7 @@ public record ServerEntry(
     String name,
     Path folder,
     Optional<Path> installation,
+    boolean javax,
     Ports ports,
     Jvm jvm,
     ServerVariables variables,

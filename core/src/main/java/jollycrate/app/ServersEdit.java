@@ -194,6 +194,9 @@ public final class ServersEdit {
     StringBuilder toml = new StringBuilder("[server." + entry.name() + "]\n");
     line(toml, "folder", relative(path, entry.folder()));
     entry.installation().ifPresent(at -> line(toml, "installation", relative(path, at)));
+    if (entry.javax()) {
+      line(toml, "servlet-api", "javax");
+    }
     if (entry.service()) {
       toml.append("service = true\n");
     }

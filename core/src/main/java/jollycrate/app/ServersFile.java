@@ -147,6 +147,7 @@ public final class ServersFile {
             name,
             folder.resolve(section.text("folder").orElse("unnamed")).normalize(),
             section.text("installation").map(at -> folder.resolve(at).normalize()),
+            javax(section),
             new Ports(address(section), http.orElse(0), https, admin, beside),
             Jvm.read(section, folder),
             ServerVariables.read(section, folder),
@@ -157,6 +158,19 @@ public final class ServersFile {
             boot(section));
     section.end();
     return entry;
+  }
+
+  private static boolean javax(Section section) {
+    Optional<String> api = section.text("servlet-api");
+    if (api.isPresent() && section.has("installation")) {
+      section.problem("servlet-api", "the installation tells that by itself", "Remove it");
+    }
+    api.filter(told -> !told.equals("javax") && !told.equals("jakarta"))
+        .ifPresent(
+            told ->
+                section.problem(
+                    "servlet-api", "'" + told + "' is none", "Write \"jakarta\" or \"javax\""));
+    return api.filter("javax"::equals).isPresent();
   }
 
   private static String address(Section section) {
@@ -183,7 +197,8 @@ public final class ServersFile {
   private static void forServices(
       Section section, Optional<Integer> http, Optional<Integer> beside, Optional<Front> front) {
     for (String key :
-        List.of("admin", "https", "installation", "log", "start", "unit", "user-unit")) {
+        List.of(
+            "admin", "https", "installation", "log", "servlet-api", "start", "unit", "user-unit")) {
       if (section.has(key)) {
         section.problem(key, "a service has no '" + key + "'", "Remove it");
       }

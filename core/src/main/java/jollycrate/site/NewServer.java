@@ -8,6 +8,7 @@ import java.util.Optional;
  *
  * @param folder empty: {@code servers/NAME} beside {@code servers.toml}
  * @param installation unpacked server that it runs; empty: the one that comes along
+ * @param javax whether that is the one for javax.servlet
  * @param http empty: the first free port from 8080 on
  * @param admin empty: the next free port behind it
  * @param service whether it is a service, not a practice server
@@ -16,6 +17,7 @@ public record NewServer(
     String name,
     Optional<Path> folder,
     Optional<Path> installation,
+    boolean javax,
     Optional<Integer> http,
     Optional<Integer> admin,
     String address,

@@ -8,15 +8,20 @@ import java.util.stream.Stream;
 import jollycrate.app.NotDescribedException;
 import jollycrate.app.Setting;
 
-/** The practice server's installation: unpacked once from the archive that ships with us. */
+/** The practice server's installation: unpacked once from an archive that ships with us. */
 final class PracticeInstallation {
-  private static final String EXTENSION = ".zip";
+  /** Its line for javax.servlet; any other is for jakarta.servlet. */
+  private static final String JAVAX = "tomcat-9.";
 
   private PracticeInstallation() {}
 
-  /** The installation; unpacked on first use, built beside and renamed. */
-  static Path in(Setting setting) {
-    Path archive = archive(setting);
+  /**
+   * The installation; unpacked on first use, built beside and renamed.
+   *
+   * @param javax whether it is that for javax.servlet
+   */
+  static Path in(Setting setting, boolean javax) {
+    Path archive = archive(setting, javax);
     Path folder = setting.data().resolve(Unpacking.baseName(archive));
     if (!Files.isDirectory(folder)) {
       try {
@@ -35,8 +40,11 @@ final class PracticeInstallation {
     return folder;
   }
 
-  private static Path archive(Setting setting) {
-    List<Path> found = setting.archives().map(PracticeInstallation::archivesIn).orElse(List.of());
+  private static Path archive(Setting setting, boolean javax) {
+    List<Path> found =
+        setting.archives().map(PracticeInstallation::archivesIn).orElse(List.of()).stream()
+            .filter(file -> file.getFileName().toString().startsWith(JAVAX) == javax)
+            .toList();
     if (found.isEmpty()) {
       throw new NotDescribedException(
           "Cannot find the practice server's archive: it ships in the folder 'servers' of Jolly"
@@ -47,7 +55,7 @@ final class PracticeInstallation {
 
   private static List<Path> archivesIn(Path folder) {
     try (Stream<Path> files = Files.list(folder)) {
-      return files.filter(file -> file.toString().endsWith(EXTENSION)).sorted().toList();
+      return files.sorted().toList();
     } catch (IOException e) {
       return List.of();
     }

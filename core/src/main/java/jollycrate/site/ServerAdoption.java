@@ -241,6 +241,7 @@ public final class ServerAdoption {
         name,
         folder,
         Optional.of(installation),
+        false,
         new Ports(ServersFile.LOOPBACK, http, Optional.empty(), Optional.empty(), Optional.empty()),
         new Jvm(java, Jvm.MEMORY, List.of()),
         ServerVariables.NONE,

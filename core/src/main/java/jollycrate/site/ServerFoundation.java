@@ -83,6 +83,7 @@ public final class ServerFoundation {
             wanted.name(),
             folder,
             wanted.installation().map(path -> installation(wanted.name(), path, serversFile)),
+            wanted.javax(),
             new Ports(wanted.address(), http, Optional.empty(), admin, Optional.empty()),
             new Jvm(wanted.java(), wanted.memory(), List.of()),
             ServerVariables.NONE,
@@ -199,6 +200,7 @@ public final class ServerFoundation {
         name,
         folder,
         Optional.empty(),
+        false,
         new Ports(ServersFile.LOOPBACK, http, Optional.empty(), admin, Optional.empty()),
         Jvm.USUAL,
         ServerVariables.NONE,
@@ -229,7 +231,7 @@ public final class ServerFoundation {
     Path installation =
         entry.service()
             ? beside
-            : entry.installation().orElseGet(() -> PracticeInstallation.in(setting));
+            : entry.installation().orElseGet(() -> PracticeInstallation.in(setting, entry.javax()));
     Server server = server(entry, installation, beside);
     ServerJava.feature(host, server.runtime().java());
     try {

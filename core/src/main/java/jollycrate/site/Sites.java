@@ -29,7 +29,7 @@ public final class Sites {
     Path installation =
         entry.service()
             ? real(entry.folder())
-            : entry.installation().orElseGet(() -> PracticeInstallation.in(setting));
+            : entry.installation().orElseGet(() -> PracticeInstallation.in(setting, entry.javax()));
     Server server = foundation.server(entry, installation, real(entry.folder()));
     if (!host.files().facts(server.folder()).isFolder()) {
       throw new NotDescribedException(

@@ -266,6 +266,9 @@ class FilesPeopleWriteTest {
           folder = "x"\\nhttp = 1\\ninstallation = "x"\\nunit = "a b" | false
           folder = "x"\\nhttp = 1\\ninstallation = "x"\\nunit = "a"\\nlog = "l" | false
           folder = "x"\\nhttp = 1\\ninstallation = "x"\\nunit = "a"\\nuser-unit = "a" | false
+          folder = "x"\\nhttp = 1\\nadmin = 2\\nservlet-api = "javax" | true
+          folder = "x"\\nhttp = 1\\nadmin = 2\\nservlet-api = "ee" | false
+          folder = "x"\\nhttp = 1\\ninstallation = "x"\\nservlet-api = "javax" | false
           folder = "x"\\nhttp = 1\\nadmin = 2\\nhttps = 3 | true
           folder = "x"\\nhttp = 1\\nadmin = 2\\nhttps = 3\\nkeystore = "k"\\nkeystore-password = "env:K" | true
           folder = "x"\\nhttp = 1\\nadmin = 2\\nhttps = 3\\nkeystore = "k" | false

@@ -27,6 +27,7 @@ class ServersEditTest {
             "b",
             folder.resolve("run/\"b"),
             Optional.empty(),
+            false,
             new Ports(
                 ServersFile.LOOPBACK, 8080, Optional.empty(), Optional.of(8081), Optional.empty()),
             Jvm.USUAL,

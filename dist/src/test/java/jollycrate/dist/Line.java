@@ -36,9 +36,11 @@ enum Line {
   /** The sample with a server of this line. */
   Workshop open(Path folder) throws IOException {
     Workshop workshop =
-        this == TEN
-            ? Workshop.open(folder)
-            : Workshop.open(folder, "--installation", archive().toString());
+        switch (this) {
+          case NINE -> Workshop.open(folder, "--servlet-api", "javax");
+          case TEN -> Workshop.open(folder);
+          case ELEVEN -> Workshop.open(folder, "--installation", archive().toString());
+        };
     return namespace.equals("javax")
         ? workshop.edit("pack = \"war\"", "pack = \"javax\"")
         : workshop;

@@ -46,7 +46,8 @@ class UnitIT {
       List<String> words = new ArrayList<>(List.of(pid));
       words.addAll(List.of(command));
       return program.shell(
-          "exec nsenter -t \"$0\" -p -m -u -i -C \"$@\"", words.toArray(String[]::new));
+          "exec nsenter -t \"$0\" -p -m -u -i -C sh -c 'cd \"$0\" && exec \"$@\"' \"$PWD\" \"$@\"",
+          words.toArray(String[]::new));
     }
 
     /** Runs the program on it. */

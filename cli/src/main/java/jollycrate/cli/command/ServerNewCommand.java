@@ -1,6 +1,7 @@
 package jollycrate.cli.command;
 
 import java.nio.file.Path;
+import java.util.Optional;
 import jollycrate.app.Jvm;
 import jollycrate.app.ServerEntry;
 import jollycrate.app.ServersFile;
@@ -32,6 +33,11 @@ public final class ServerNewCommand implements Command {
           "--installation",
           "PATH",
           "server that it runs, unpacked or as .zip or .tar.gz; else the Tomcat that comes along");
+  private static final Option SERVLET_API =
+      Option.of(
+          "--servlet-api",
+          "API",
+          "of the Tomcat that comes along: 'jakarta' (10.1), which it is if not told, or 'javax' (9.0)");
   private static final Option AS_SERVICE =
       Option.of(
           "--as-service", "make a service, in which one executable JAR or WAR runs by itself");
@@ -50,12 +56,28 @@ public final class ServerNewCommand implements Command {
             "Make a practice server or a service in a folder of its own.",
             "It is described in servers.toml from then on, and started by the first delivery.")
         .needs("NAME", "its name from now on")
-        .takes(HTTP, ADMIN, ADDRESS, MEMORY, JAVA, FOLDER, INSTALLATION, AS_SERVICE)
+        .takes(HTTP, ADMIN, ADDRESS, MEMORY, JAVA, FOLDER, INSTALLATION, SERVLET_API, AS_SERVICE)
         .example("jolly server new bench", "a practice server on the first free ports")
         .example("jolly server new solo --as-service", "a place for one executable JAR or WAR")
         .example(
             "jolly server new t9 --installation ~/apache-tomcat-9.tar.gz",
             "an instance of your own Tomcat");
+  }
+
+  private static boolean javax(Given given) {
+    Optional<String> api = given.text(SERVLET_API);
+    if (api.isPresent() && (given.has(INSTALLATION) || given.has(AS_SERVICE))) {
+      throw new WrongUsage("--servlet-api goes with the practice server alone");
+    }
+    return api.map(
+            told ->
+                switch (told) {
+                  case "javax" -> true;
+                  case "jakarta" -> false;
+                  default ->
+                      throw new WrongUsage("'" + told + "' is neither 'jakarta' nor 'javax'");
+                })
+        .orElse(false);
   }
 
   @Override
@@ -72,6 +94,7 @@ public final class ServerNewCommand implements Command {
                     given.operand(0).orElseThrow(),
                     given.text(FOLDER).map(Path::of),
                     given.text(INSTALLATION).map(Path::of),
+                    javax(given),
                     given.number(HTTP),
                     given.number(ADMIN),
                     given.text(ADDRESS).orElse(ServersFile.LOOPBACK),
