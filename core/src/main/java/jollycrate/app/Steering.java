@@ -21,7 +21,7 @@ public record Steering(Optional<String> log, List<String> start, Optional<Unit> 
   }
 
   /** Whether it is started by a way of its own. */
-  public boolean isItsOwn() {
+  public boolean hasItsOwn() {
     return !starting().isEmpty();
   }
 

@@ -78,7 +78,7 @@ public final class ServerProcess {
    * its own starts it as ever.
    */
   public void startAgain(Stock stock, Step.StopServer stopped) {
-    if (site.server().steering().isItsOwn()) {
+    if (site.server().steering().hasItsOwn()) {
       start(stock);
       return;
     }
@@ -114,7 +114,7 @@ public final class ServerProcess {
    * ended. So is what it left behind if it was killed.
    */
   public void stop() {
-    if (site.server().steering().isItsOwn()) {
+    if (site.server().steering().hasItsOwn()) {
       site.time()
           .until(() -> presence().unread().isEmpty(), OwnStart.ENDS_WITHIN, LOOK_AGAIN, () -> {});
     }

@@ -124,7 +124,7 @@ public final class ProcessRule implements Rule {
               .map(file -> "Write log = \"" + server.shown(file) + "\" into servers.toml")
               .orElse(end));
     }
-    if (swap == Swap.RESTART && !server.steering().isItsOwn()) {
+    if (swap == Swap.RESTART && !server.steering().hasItsOwn()) {
       return Finding.blocker(
           server.name(),
           "this needs a restart, and how to start it again as somebody else did is not described",

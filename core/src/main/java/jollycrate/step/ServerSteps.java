@@ -133,6 +133,6 @@ public final class ServerSteps {
 
   /** What somebody else started is ended only if it can be started again as he does. */
   static boolean mayEnd(Running running, Stock stock) {
-    return running.ours() || stock.server().steering().isItsOwn();
+    return running.ours() || stock.server().steering().hasItsOwn();
   }
 }

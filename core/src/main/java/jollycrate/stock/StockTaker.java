@@ -165,7 +165,7 @@ public final class StockTaker {
   private Presence started(ProcessRecord record) {
     if (record.identity() == null) {
       Presence begun = withToken(record, record.token());
-      boolean byCommand = server.steering().isItsOwn();
+      boolean byCommand = server.steering().hasItsOwn();
       return byCommand && begun.found().isPresent()
           ? new Presence.Unknown("what its start command comes to, which has not ended")
           : begun;

@@ -60,7 +60,7 @@ final class TomcatProcesses implements KindProcesses {
 
   /** Scripts that start a Tomcat learn from variables what its command line would tell. */
   private static Map<String, String> environment(Server server) {
-    if (!server.steering().isItsOwn()) {
+    if (!server.steering().hasItsOwn()) {
       return server.runtime().environment();
     }
     Map<String, String> environment = new LinkedHashMap<>(server.runtime().environment());
