@@ -37,10 +37,25 @@ final class HiddenValues {
     }
     while (matcher.find()) {
       String value = matcher.group(1) == null ? matcher.group(2) : matcher.group(1);
-      if (!WellKnown.contains(value) && secrets.mask(value).equals(value)) {
+      boolean known = WellKnown.contains(value) || isSaidOtherwise(text, value);
+      if (!known && secrets.mask(value).equals(value)) {
         secrets.hide(value, Secrets.HIDDEN);
       }
     }
+  }
+
+  /**
+   * Whether the same stands there as the value of something that is no secret, as a user's name.
+   */
+  private static boolean isSaidOtherwise(String text, String value) {
+    Matcher said = Pattern.compile("[\"']" + Pattern.quote(value) + "[\"']").matcher(text);
+    Matcher secret = NAMED.matcher(text);
+    long secrets =
+        secret
+            .results()
+            .filter(it -> value.equals(it.group(1)) || value.equals(it.group(2)))
+            .count();
+    return said.results().count() > secrets;
   }
 
   /**

@@ -29,7 +29,11 @@ record Interruptions(Site site) {
         ? List.of()
         : List.of(
             Finding.note(
-                site.server().name(), "its restart interrupts what else runs there: " + others));
+                site.server().name(),
+                "its restart interrupts what "
+                    + (application.isEmpty() ? "" : "else ")
+                    + "runs there: "
+                    + others));
   }
 
   private static boolean isOf(Stock stock, String application, Occupant occupant) {

@@ -7,6 +7,7 @@ import java.util.function.Supplier;
 import jollycrate.app.Ports;
 import jollycrate.check.Requester;
 import jollycrate.foresee.Finding;
+import jollycrate.foresee.PlaceRule;
 import jollycrate.foresee.PortRule;
 import jollycrate.foresee.ProcessRule;
 import jollycrate.secret.Secrets;
@@ -119,6 +120,7 @@ public final class ServerChanges {
     List<Finding> findings =
         new ArrayList<>(ProcessRule.look(stock, restarts ? Swap.RESTART : Swap.LIVE));
     findings.addAll(PortRule.look(stock));
+    findings.addAll(PlaceRule.look(stock, site.files()::writable));
     overhaul
         .refused()
         .forEach(why -> findings.add(Finding.blocker(why.subject(), why.message(), "", why.fix())));

@@ -5,13 +5,16 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.function.Predicate;
 import jollycrate.app.ContextPath;
+import jollycrate.host.Access;
 import jollycrate.server.Placement;
 import jollycrate.server.Server;
 import jollycrate.server.Standing;
+import jollycrate.server.Stock;
 
 /** The context path and the ports are free or ours, and the disk has room. */
-final class PlaceRule implements Rule {
+public final class PlaceRule implements Rule {
   private static final int ROOM_FACTOR = 3;
 
   @Override
@@ -19,18 +22,7 @@ final class PlaceRule implements Rule {
     List<Finding> findings = new ArrayList<>();
     path(scene, findings);
     room(scene, findings);
-    if (!scene.writable().test(scene.stock().server().folder())) {
-      findings.add(
-          Finding.blocker(
-              scene.stock().server().folder().toString(),
-              "this user may not write in the server's folder",
-              scene.stock().access().mode()
-                  + " "
-                  + scene.stock().access().owner()
-                  + ":"
-                  + scene.stock().access().group(),
-              "Run as " + scene.stock().access().owner() + ", or fix the folder's rights"));
-    }
+    findings.addAll(look(scene.stock(), scene.writable()));
     Path works = server(scene).folder().resolve(scene.order().application().program().folder());
     if (!scene.traits().hosts() && !scene.writable().test(works) && Files.exists(works)) {
       findings.add(
@@ -65,6 +57,26 @@ final class PlaceRule implements Rule {
               "Add a [[check]] to jolly.toml"));
     }
     return findings;
+  }
+
+  /**
+   * Of any act.
+   *
+   * @param writable whether this user may write at a path
+   */
+  public static List<Finding> look(Stock stock, Predicate<Path> writable) {
+    Path folder = stock.server().folder();
+    Access access = stock.access();
+    return writable.test(folder)
+        ? List.of()
+        : List.of(
+            Finding.blocker(
+                folder.toString(),
+                "this user cannot write in the server's folder",
+                access.mode() + " " + access.owner() + ":" + access.group(),
+                "Run as "
+                    + access.owner()
+                    + ", fix the folder's rights, or its disk if that can only be read"));
   }
 
   private static Server server(Scene scene) {

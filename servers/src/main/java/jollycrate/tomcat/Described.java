@@ -171,6 +171,12 @@ final class Described {
       return;
     }
     edits.add(edits.serverXml().setting(element, attribute, value));
+    done.add(
+        new Doubt(
+            attribute + " of a connector",
+            (written.isEmpty() ? "becomes " : written + " becomes ") + value,
+            connector.where(),
+            ""));
   }
 
   private void admin(int port) {

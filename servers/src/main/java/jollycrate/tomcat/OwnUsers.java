@@ -96,14 +96,24 @@ final class OwnUsers {
               realm,
               password.password(),
               hash -> file.password(user.get(), hash),
-              user.get().name());
+              change,
+              "gets another password");
     }
     if (change instanceof Wish.Roles roles) {
       return user.get().roles().equals(roles.roles())
           ? Overhaul.NONE
-          : edited(realm, file.roles(user.get(), roles.roles()), List.of());
+          : edited(
+              realm,
+              file.roles(user.get(), roles.roles()),
+              List.of(
+                  told(
+                      change,
+                      "has the roles "
+                          + shown(roles.roles())
+                          + ", in place of "
+                          + shown(user.get().roles()))));
     }
-    return edited(realm, file.without(user.get()), List.of());
+    return edited(realm, file.without(user.get()), List.of(told(change, "is removed")));
   }
 
   /** The same user added again is no change. */
@@ -123,7 +133,16 @@ final class OwnUsers {
         realm,
         added.password(),
         hash -> file.with(added.name(), hash, added.roles()),
-        added.name());
+        added,
+        "is added, with the roles " + shown(added.roles()));
+  }
+
+  private static Doubt told(Wish.UserChange change, String what) {
+    return new Doubt("user " + change.name(), what, "", "");
+  }
+
+  private static String shown(List<String> roles) {
+    return roles.isEmpty() ? "none" : String.join(", ", roles);
   }
 
   /** How a file looks with a hash in it. */
@@ -132,8 +151,12 @@ final class OwnUsers {
   }
 
   private Overhaul storing(
-      UserRealms.UserRealm realm, String password, Storing storing, String user) {
-    if (WellKnown.contains(password, user)) {
+      UserRealms.UserRealm realm,
+      String password,
+      Storing storing,
+      Wish.UserChange change,
+      String what) {
+    if (WellKnown.contains(password, change.name())) {
       return refused("that password is one that everybody tries first", "Choose another");
     }
     List<UserRealms.UserRealm> reading = realms.reading(realm.users());
@@ -142,7 +165,7 @@ final class OwnUsers {
           "its Realm compares passwords in a way of its own",
           "Give the Realm in conf/server.xml a SecretKeyCredentialHandler");
     }
-    List<Doubt> done = new ArrayList<>();
+    List<Doubt> done = new ArrayList<>(List.of(told(change, what)));
     for (UserRealms.UserRealm plain : reading) {
       if (plain.stored() == UserRealms.Stored.PLAIN) {
         boolean others =
