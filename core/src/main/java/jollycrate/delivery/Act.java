@@ -9,6 +9,7 @@ import java.util.Optional;
 import java.util.Set;
 import jollycrate.host.HostException;
 import jollycrate.journal.Deliveries;
+import jollycrate.journal.EarlierRelease;
 import jollycrate.journal.Journal;
 import jollycrate.journal.JournalLine;
 import jollycrate.journal.OvertakenException;
@@ -145,7 +146,23 @@ final class Act {
 
   private Journal open(Stock stock, Gate.Passage passage) {
     Deliveries deliveries = new Deliveries(site.files(), site.records().deliveries());
-    JournalLine.Opened opened = target.opened(stock, deliveries.last() + 1, outcome.start());
+    JournalLine.Opened opened =
+        new JournalLine.Opened(
+            JournalLine.FORMAT,
+            deliveries.last() + 1,
+            target.act(),
+            target.application(),
+            outcome.start(),
+            site.by(),
+            site.host().processes().self(),
+            target.described(),
+            target.release().map(EarlierRelease::revision).orElse(""),
+            target.release().map(EarlierRelease::restores).orElse(0),
+            target.swap(stock),
+            target.placement().orElse(null),
+            target.earlier(stock).orElse(null),
+            target.others(),
+            !stock.process().isStopped());
     return Journal.open(
         site.files(), site.records().journal(), site.recordAccess(), opened, passage::mustStand);
   }

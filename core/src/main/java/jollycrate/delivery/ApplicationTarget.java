@@ -1,7 +1,6 @@
 package jollycrate.delivery;
 
 import java.nio.file.Path;
-import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -11,7 +10,6 @@ import java.util.function.UnaryOperator;
 import jollycrate.check.CheckResult;
 import jollycrate.journal.EarlierRelease;
 import jollycrate.journal.Journal;
-import jollycrate.journal.JournalLine;
 import jollycrate.server.Keys;
 import jollycrate.server.Piece;
 import jollycrate.server.Placement;
@@ -99,26 +97,29 @@ record ApplicationTarget(
   }
 
   @Override
-  public JournalLine.Opened opened(Stock stock, int delivery, Instant at) {
-    Optional<Standing.Owner> owner = stock.standing().owner(application);
-    Optional<Swap> swap = wanted.map(Wanted::swap).or(() -> owner.map(Standing.Owner::swap));
-    int restores = release.map(EarlierRelease::restores).orElse(0);
-    return new JournalLine.Opened(
-        JournalLine.FORMAT,
-        delivery,
-        wanted.isEmpty() ? "undeploy" : restores > 0 ? "rollback" : "deploy",
-        application,
-        at,
-        site.by(),
-        site.host().processes().self(),
-        release.map(EarlierRelease::description).orElse(""),
-        release.map(EarlierRelease::revision).orElse(""),
-        restores,
-        swap.orElse(Swap.LIVE),
-        wanted.map(Wanted::placement).orElse(null),
-        owner.map(Standing.Owner::placement).orElse(null),
-        List.of(),
-        !stock.process().isStopped());
+  public String act() {
+    if (wanted.isEmpty()) {
+      return "undeploy";
+    }
+    return release.filter(it -> it.restores() > 0).isPresent() ? "rollback" : "deploy";
+  }
+
+  @Override
+  public Swap swap(Stock stock) {
+    return wanted
+        .map(Wanted::swap)
+        .or(() -> stock.standing().owner(application).map(Standing.Owner::swap))
+        .orElse(Swap.LIVE);
+  }
+
+  @Override
+  public Optional<Placement> placement() {
+    return wanted.map(Wanted::placement);
+  }
+
+  @Override
+  public Optional<Placement> earlier(Stock stock) {
+    return stock.standing().owner(application).map(Standing.Owner::placement);
   }
 
   @Override

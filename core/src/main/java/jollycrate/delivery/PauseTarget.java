@@ -1,7 +1,6 @@
 package jollycrate.delivery;
 
 import java.nio.file.Path;
-import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -12,13 +11,13 @@ import jollycrate.check.CheckResult;
 import jollycrate.host.Content;
 import jollycrate.host.Facts;
 import jollycrate.journal.Journal;
-import jollycrate.journal.JournalLine;
 import jollycrate.secret.Secrets;
 import jollycrate.server.Expected;
 import jollycrate.server.Part;
 import jollycrate.server.Placement;
 import jollycrate.server.Standing;
 import jollycrate.server.Stock;
+import jollycrate.server.Swap;
 import jollycrate.step.State;
 import jollycrate.step.Step;
 import jollycrate.step.StepList;
@@ -83,23 +82,28 @@ record PauseTarget(
   }
 
   @Override
-  public JournalLine.Opened opened(Stock stock, int delivery, Instant at) {
-    return new JournalLine.Opened(
-        JournalLine.FORMAT,
-        delivery,
-        runs ? "start" : "stop",
-        owner.name(),
-        at,
-        site.by(),
-        site.host().processes().self(),
-        owner.description(),
-        "",
-        0,
-        owner.swap(),
-        runs ? owner.placement() : null,
-        runs ? null : owner.placement(),
-        List.of(),
-        !stock.process().isStopped());
+  public String act() {
+    return runs ? "start" : "stop";
+  }
+
+  @Override
+  public String described() {
+    return owner.description();
+  }
+
+  @Override
+  public Swap swap(Stock stock) {
+    return owner.swap();
+  }
+
+  @Override
+  public Optional<Placement> placement() {
+    return Optional.of(owner.placement()).filter(it -> runs);
+  }
+
+  @Override
+  public Optional<Placement> earlier(Stock stock) {
+    return Optional.of(owner.placement()).filter(it -> !runs);
   }
 
   @Override

@@ -1,14 +1,12 @@
 package jollycrate.delivery;
 
 import java.nio.file.Path;
-import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.stream.Stream;
 import jollycrate.check.CheckResult;
 import jollycrate.journal.Journal;
-import jollycrate.journal.JournalLine;
 import jollycrate.secret.Secrets;
 import jollycrate.server.Overhaul;
 import jollycrate.server.Piece;
@@ -67,23 +65,13 @@ record ServerTarget(
   }
 
   @Override
-  public JournalLine.Opened opened(Stock stock, int delivery, Instant at) {
-    return new JournalLine.Opened(
-        JournalLine.FORMAT,
-        delivery,
-        act,
-        "",
-        at,
-        site.by(),
-        site.host().processes().self(),
-        "",
-        "",
-        0,
-        Swap.RESTART,
-        null,
-        null,
-        up,
-        !stock.process().isStopped());
+  public Swap swap(Stock stock) {
+    return Swap.RESTART;
+  }
+
+  @Override
+  public List<Placement> others() {
+    return up;
   }
 
   @Override

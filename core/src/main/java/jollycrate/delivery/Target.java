@@ -1,16 +1,15 @@
 package jollycrate.delivery;
 
 import java.nio.file.Path;
-import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import jollycrate.check.CheckResult;
 import jollycrate.journal.EarlierRelease;
 import jollycrate.journal.Journal;
-import jollycrate.journal.JournalLine;
 import jollycrate.server.Placement;
 import jollycrate.server.Standing;
 import jollycrate.server.Stock;
+import jollycrate.server.Swap;
 import jollycrate.step.StepList;
 
 /** What a delivery is to reach. */
@@ -24,13 +23,26 @@ interface Target {
   /** The way there from what stands. */
   StepList steps(Stock stock);
 
-  /**
-   * What its journal begins with.
-   *
-   * @param delivery number of the delivery
-   * @param at when it began
-   */
-  JournalLine.Opened opened(Stock stock, int delivery, Instant at);
+  /** What the act is called. */
+  String act();
+
+  /** How a release takes its place, or what leaves it. */
+  Swap swap(Stock stock);
+
+  /** What is to stand afterwards; empty when something goes, or the server itself is changed. */
+  default Optional<Placement> placement() {
+    return Optional.empty();
+  }
+
+  /** What stood there before and may be gone afterwards. */
+  default Optional<Placement> earlier(Stock stock) {
+    return Optional.empty();
+  }
+
+  /** What else was up, where the server itself is changed. */
+  default List<Placement> others() {
+    return List.of();
+  }
 
   /** Runs the checks that prove it. */
   List<CheckResult> check(Placement placement);
@@ -38,6 +50,11 @@ interface Target {
   /** What is to be kept of it, so that it can be delivered again. */
   default Optional<EarlierRelease> release() {
     return Optional.empty();
+  }
+
+  /** Digest of the resolved description; empty where none is delivered. */
+  default String described() {
+    return release().map(EarlierRelease::description).orElse("");
   }
 
   /** Digests of what its release is made of there. */

@@ -80,7 +80,10 @@ class ServerChangeIT {
                   .replaceAll(">\r\n *" + HANDLER + "\r\n *</Realm>", "/>"))
           .isEqualTo(serverBefore);
       assertThat(Files.readString(users).replaceAll("[0-9a-f]+\\$210000\\$[0-9a-f]+", "?"))
-          .isEqualTo(usersBefore.replace("chain &amp; 'ring'", "?").replace("password=\"sam\"", "password=\"?\""));
+          .isEqualTo(
+              usersBefore
+                  .replace("chain &amp; 'ring'", "?")
+                  .replace("password=\"sam\"", "password=\"?\""));
       String after = own.trace(etc);
       List<Long> standing = own.processes();
       assertThat(program.ends(0, "server", "harden", "shop").out()).contains("Unchanged");
