@@ -125,18 +125,28 @@ final class Described {
         .findFirst();
   }
 
-  /** Nothing where one listens on it already, or where the launch itself tells the port. */
+  /** Nothing in the file where one listens on it already: the launch itself may tell the port. */
   private void port(int old, int now, String key) {
-    if (on(now).isPresent()) {
-      return;
-    }
     Optional<ServerXml.Connector> connector =
-        on(old).or(() -> key.equals("http") ? only() : Optional.empty());
-    if (connector.isPresent()) {
-      set(connector.get(), "port", "" + now);
-    } else if (key.equals("http")) {
-      configuration.contradiction(now, key).ifPresent(refused::add);
+        on(now).isPresent()
+            ? Optional.empty()
+            : on(old).or(() -> key.equals("http") ? only() : Optional.empty());
+    connector.ifPresentOrElse(
+        its -> set(its, "port", "" + now),
+        () -> {
+          if (key.equals("http")) {
+            configuration.contradiction(now, key).ifPresent(refused::add);
+          }
+        });
+    if (old != now) {
+      becomes(key, "" + old, "" + now, connector);
     }
+  }
+
+  private void becomes(
+      String key, String old, String now, Optional<ServerXml.Connector> connector) {
+    String where = connector.map(ServerXml.Connector::where).orElse("");
+    done.add(new Doubt(key, old + " becomes " + now, where, ""));
   }
 
   /** The one connector for HTTP, where it is sure which one is meant. */
@@ -153,10 +163,12 @@ final class Described {
   }
 
   private void address(Ports now) {
-    on(now.http())
-        .or(() -> on(before.http()))
-        .filter(connector -> !connector.address().equals(now.address()))
-        .ifPresent(connector -> set(connector, "address", now.address()));
+    Optional<ServerXml.Connector> connector =
+        on(now.http())
+            .or(() -> on(before.http()))
+            .filter(its -> !its.address().equals(now.address()));
+    connector.ifPresent(its -> set(its, "address", now.address()));
+    becomes("address", before.address(), now.address(), connector);
   }
 
   private void set(ServerXml.Connector connector, String attribute, String value) {
@@ -171,12 +183,6 @@ final class Described {
       return;
     }
     edits.add(edits.serverXml().setting(element, attribute, value));
-    done.add(
-        new Doubt(
-            attribute + " of a connector",
-            (written.isEmpty() ? "becomes " : written + " becomes ") + value,
-            connector.where(),
-            ""));
   }
 
   private void admin(int port) {
