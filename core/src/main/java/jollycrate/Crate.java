@@ -227,8 +227,7 @@ public final class Crate {
    */
   public DeliveryOutcome undeploy(Optional<String> name, String serverName, Manner manner) {
     ServerEntry entry = descriptions.entry(serverName);
-    return service(entry)
-        .undeploy(name.orElseGet(() -> descriptions.application(entry).name()), manner);
+    return service(entry).undeploy(nameOf(name, entry), manner);
   }
 
   /**
@@ -278,7 +277,7 @@ public final class Crate {
    */
   public DeliveryOutcome stop(Optional<String> name, String serverName) {
     ServerEntry entry = descriptions.entry(serverName);
-    return standing(entry).stop(name.orElseGet(() -> descriptions.application(entry).name()));
+    return standing(entry).stop(nameOf(name, entry));
   }
 
   /** Starts it again; its name as for {@link #stop}. */
@@ -287,7 +286,24 @@ public final class Crate {
     return standing(entry).start(named(name, entry));
   }
 
+  private String nameOf(Optional<String> told, ServerEntry entry) {
+    mustBeTold(told, entry);
+    return told.orElseGet(() -> descriptions.application(entry).name());
+  }
+
+  private void mustBeTold(Optional<String> name, ServerEntry entry) {
+    if (name.isEmpty() && !descriptions.isDescribed()) {
+      throw new NotDescribedException(
+          "Cannot tell which application is meant: no jolly.toml stands in '"
+              + setting.folder()
+              + "' or above. Name it; 'jolly apps --on "
+              + entry.name()
+              + "' lists what stands there");
+    }
+  }
+
   private Application named(Optional<String> name, ServerEntry entry) {
+    mustBeTold(name, entry);
     return name.filter(told -> !isDescribedHere(told))
         .map(Application::undescribed)
         .orElseGet(() -> descriptions.application(entry));

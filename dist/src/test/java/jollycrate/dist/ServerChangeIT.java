@@ -105,7 +105,7 @@ class ServerChangeIT {
       "server", "users", "shop", "add", "robin", "--roles", "manager-gui", "--password", "env:ROBIN"
     };
     assertThat(program.ends(0, add).all())
-        .contains("user robin: is added, with the roles manager-gui", "Changed shop")
+        .contains("user robin: is added; roles: manager-gui", "Changed shop")
         .doesNotContain("tandem");
     assertThat(Started.status(page, "robin", "tandem & 'bell'")).isEqualTo(200);
     assertThat(program.ends(0, add).out()).contains("Unchanged");
@@ -131,6 +131,23 @@ class ServerChangeIT {
                 .err())
         .contains("write env:NAME or file:PATH");
     assertThat(Files.readString(users)).isEqualTo(before);
+  }
+
+  /** Whoever logs in by that would be shut out, so passwords are left to people. */
+  @Test
+  void passwordsThatAnApplicationComparesItselfAreLeft() throws IOException {
+    try (OwnTomcat own = withUsers(new OwnTomcat(Line.TEN, folder))) {
+      Path context = own.folder.resolve("webapps/desk/META-INF/context.xml");
+      Files.createDirectories(context.getParent());
+      Files.writeString(
+          context,
+          "<Context><Realm className='org.apache.catalina.realm.UserDatabaseRealm'/></Context>");
+      assertThat(adopted(own).ends(0, "server", "harden", "shop", "--dry-run").out())
+          .containsPattern(
+              "warn +webapps/desk/META-INF/context.xml:1: this application's own Realm")
+          .contains("the usual word stops the server")
+          .doesNotContain("user mia");
+    }
   }
 
   @Test

@@ -32,6 +32,7 @@ final class Hardening {
   private final ServerXml configuration;
   private final UserRealms realms;
   private final Edits edits;
+  private final List<OwnRealms.OwnRealm> applications;
   private final List<Doubt> done = new ArrayList<>();
   private final List<Doubt> left = new ArrayList<>();
   private final Map<String, String> hidden = new HashMap<>();
@@ -42,6 +43,7 @@ final class Hardening {
     this.configuration = ServerXml.of(stock);
     this.realms = new UserRealms(configuration);
     this.edits = new Edits(files, server, configuration);
+    this.applications = new OwnRealms(files, server, stock.standing()).plain(configuration);
   }
 
   Overhaul overhaul() {
@@ -99,6 +101,9 @@ final class Hardening {
     }
     List<UserRealms.UserRealm> reading = realms.reading(file);
     boolean plain = reading.stream().anyMatch(realm -> realm.stored() == UserRealms.Stored.PLAIN);
+    if (plain && isReadByApplications(users)) {
+      return;
+    }
     boolean otherwise =
         reading.stream().anyMatch(realm -> realm.stored() == UserRealms.Stored.OTHERWISE);
     int before = done.size();
@@ -119,6 +124,30 @@ final class Hardening {
           .filter(realm -> realm.stored() == UserRealms.Stored.PLAIN)
           .forEach(realm -> edits.add(realms.hashing(realm)));
     }
+  }
+
+  /** What others brought along would let nobody in any more, so the file is left to people then. */
+  private boolean isReadByApplications(UsersFile users) {
+    boolean bad = users.users().stream().anyMatch(user -> !PasswordHash.isOne(user.password()));
+    if (!bad) {
+      return false;
+    }
+    for (OwnRealms.OwnRealm realm : applications) {
+      left.add(
+          realm.ours()
+              ? new Doubt(
+                  realm.where(),
+                  "this application knows the server's users by a Realm that compares plain text",
+                  "",
+                  "Deliver it again afterwards: until then they cannot log in there")
+              : new Doubt(
+                  realm.where(),
+                  "this application's own Realm compares plain text, so passwords are left as they"
+                      + " are",
+                  "",
+                  "Give it a SecretKeyCredentialHandler as harden would, then do this again"));
+    }
+    return applications.stream().anyMatch(realm -> !realm.ours());
   }
 
   private void user(Path file, UsersFile users, UsersFile.User user) {

@@ -108,7 +108,7 @@ final class OwnUsers {
               List.of(
                   told(
                       change,
-                      "has the roles "
+                      "roles: "
                           + shown(roles.roles())
                           + ", in place of "
                           + shown(user.get().roles()))));
@@ -134,7 +134,7 @@ final class OwnUsers {
         added.password(),
         hash -> file.with(added.name(), hash, added.roles()),
         added,
-        "is added, with the roles " + shown(added.roles()));
+        "is added; roles: " + shown(added.roles()));
   }
 
   private static Doubt told(Wish.UserChange change, String what) {

@@ -50,7 +50,7 @@ public final class ServerChangeCommand implements Command {
     for (String word : given.operands(1)) {
       int equals = word.indexOf('=');
       if (equals < 1) {
-        throw new WrongUsage("'" + word + "' is no KEY=VALUE");
+        throw new WrongUsage("'" + word + "' is no KEY=VALUE: write it like http=8082");
       }
       values.put(word.substring(0, equals), word.substring(equals + 1));
     }
