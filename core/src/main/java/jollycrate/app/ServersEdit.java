@@ -5,24 +5,15 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Predicate;
-import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import org.tomlj.Toml;
 
 /** Adds entries to {@code servers.toml} and takes them out; the rest of it stays as it is. */
 public final class ServersEdit {
-  /** A key with a value of one line, and a comment behind it. */
-  private static final Pattern ON_ONE_LINE =
-      Pattern.compile(
-          "(\\s*\"?[\\w-]+\"?\\s*=\\s*)"
-              + "(?:\"(?:[^\"\\\\]|\\\\.)*\"|'[^']*'|\\[[^\\[\\]#]*]|[\\w.+-]+)"
-              + "(\\s*(?:#.*)?\\s*)");
-
   private ServersEdit() {}
 
   /**
@@ -47,7 +38,7 @@ public final class ServersEdit {
   public static void remove(Path path, String name) throws IOException {
     List<ServerEntry> others =
         ServersFile.read(path).stream().filter(entry -> !entry.name().equals(name)).toList();
-    Pattern own = header(name, "[.\\]]");
+    Pattern own = ServerTable.header(name, "[.\\]]");
     StringBuilder kept = new StringBuilder();
     boolean inside = false;
     for (String line : Files.readString(path).split("(?<=\n)")) {
@@ -66,12 +57,6 @@ public final class ServersEdit {
     }
   }
 
-  /** The first line of a table of a server; what ends its name tells whether it is one within. */
-  private static Pattern header(String name, String end) {
-    String header = "\\s*\\[\\s*server\\s*\\.\\s*(?:NAME|\"NAME\"|'NAME')\\s*" + end + ".*";
-    return Pattern.compile(header.replace("NAME", Pattern.quote(name)), Pattern.DOTALL);
-  }
-
   /**
    * The text of the file with other values for a server; the rest stays byte for byte.
    *
@@ -83,9 +68,7 @@ public final class ServersEdit {
   public static Changed changed(Path path, String name, Map<String, String> values)
       throws IOException {
     String before = Files.readString(path);
-    List<String> lines = new ArrayList<>(List.of(before.split("(?<=\n)")));
-    values.forEach((key, value) -> change(path, lines, name, key, value));
-    String text = String.join("", lines);
+    String text = changed(path, before, name, values);
     List<ServerEntry> entries = ServersFile.read(path, text);
     if (!others(entries, name).equals(others(ServersFile.read(path), name))) {
       throw byHand(path, name, "its values");
@@ -102,54 +85,14 @@ public final class ServersEdit {
     return entries.stream().filter(entry -> !entry.name().equals(name)).toList();
   }
 
-  private static void change(Path path, List<String> lines, String name, String key, String value) {
-    Pattern own = header(name, "]");
-    int begin = 0;
-    while (begin < lines.size() && !own.matcher(lines.get(begin)).matches()) {
-      begin++;
+  private static String changed(Path path, String text, String name, Map<String, String> values) {
+    try {
+      ServerTable table = ServerTable.of(text, name);
+      values.forEach(table::set);
+      return table.text();
+    } catch (ServerTable.NotWrittenSo e) {
+      throw byHand(path, name, e.getMessage());
     }
-    if (begin == lines.size()) {
-      throw byHand(path, name, "it");
-    }
-    int last = begin;
-    for (int i = begin + 1; i < lines.size(); i++) {
-      String line = lines.get(i);
-      if (line.stripLeading().startsWith("[")) {
-        break;
-      }
-      if (line.strip().matches("\"?" + Pattern.quote(key) + "\"?\\s*=.*")) {
-        replace(path, lines, i, name, key, value);
-        return;
-      }
-      last = line.isBlank() || line.stripLeading().startsWith("#") ? last : i;
-    }
-    if (!value.isEmpty()) {
-      String end = lines.get(begin).endsWith("\r\n") ? "\r\n" : "\n";
-      if (!lines.get(last).endsWith("\n")) {
-        lines.set(last, lines.get(last) + end);
-      }
-      lines.add(last + 1, key + " = " + toml(value) + end);
-    }
-  }
-
-  private static void replace(
-      Path path, List<String> lines, int at, String name, String key, String value) {
-    Matcher line = ON_ONE_LINE.matcher(lines.get(at));
-    if (!line.matches()) {
-      throw byHand(path, name, "'" + key + "'");
-    }
-    if (value.isEmpty()) {
-      lines.remove(at);
-    } else {
-      lines.set(at, line.group(1) + toml(value) + line.group(2));
-    }
-  }
-
-  /** What is no number, truth, list or text in quotes is a text. */
-  private static String toml(String value) {
-    return value.matches("-?\\d+|true|false|[\\[\"'].*")
-        ? value
-        : "\"" + Toml.tomlEscape(value) + "\"";
   }
 
   private static NotDescribedException byHand(Path path, String name, String what) {

@@ -243,7 +243,15 @@ public final class ServersFile {
         }
       }
     }
-    return new Steering(section.text("log"), section.arguments("start"), unit.or(() -> ofUser));
+    return new Steering(
+        section.text("log"), section.arguments("start"), stopPort(section), unit.or(() -> ofUser));
+  }
+
+  private static Optional<Integer> stopPort(Section section) {
+    if (section.has("stop-port") && !section.has("installation")) {
+      section.problem("stop-port", "the practice server has none", "Remove it");
+    }
+    return section.number("stop-port", 0, 65_535).map(Long::intValue);
   }
 
   private static Optional<Unit> unit(Section section, String key, boolean ofUser) {

@@ -9,11 +9,14 @@ import java.util.Optional;
  *
  * @param log file that its output goes to, from its folder on; empty: the kind's own
  * @param start command that starts it and then ends; empty: by its unit, or our own command line
+ * @param stopPort port at which a word stops it; 0: none; empty: as its own files say
  * @param unit that it runs by; its output goes to the journal of the service manager
  */
-public record Steering(Optional<String> log, List<String> start, Optional<Unit> unit) {
+public record Steering(
+    Optional<String> log, List<String> start, Optional<Integer> stopPort, Optional<Unit> unit) {
   /** As servers are that we made. */
-  public static final Steering OURS = new Steering(Optional.empty(), List.of(), Optional.empty());
+  public static final Steering OURS =
+      new Steering(Optional.empty(), List.of(), Optional.empty(), Optional.empty());
 
   /** The command that starts it; empty: our own command line does. */
   public List<String> starting() {

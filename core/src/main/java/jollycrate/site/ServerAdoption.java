@@ -71,7 +71,9 @@ public final class ServerAdoption {
     Optional<Unit> unit = wanted.unit().or(() -> process.flatMap(this::unitOf));
     Optional<Path> output = stock.process().found().flatMap(Running::printsTo);
     Steering steering =
-        unit.map(its -> new Steering(Optional.empty(), List.of(), Optional.of(its)))
+        unit.map(
+                its ->
+                    new Steering(Optional.empty(), List.of(), Optional.empty(), Optional.of(its)))
             .orElseGet(() -> steering(server, self, output));
     ServerEntry entry = entry(wanted.name(), folder, installation, http, java, steering);
     Adoption adoption = adoption(entry, recognised, stock, self);
@@ -151,7 +153,7 @@ public final class ServerAdoption {
   /** A process tells best where it prints; a stopped server will be started by its own command. */
   private static Steering steering(Server server, SelfDescription self, Optional<Path> output) {
     String log = output.map(server::shown).orElse(self.log());
-    return new Steering(Optional.of(log), self.start(), Optional.empty());
+    return new Steering(Optional.of(log), self.start(), Optional.empty(), Optional.empty());
   }
 
   private void mustBeLoaded(String name, Unit unit) {

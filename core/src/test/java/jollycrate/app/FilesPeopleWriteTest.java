@@ -269,6 +269,8 @@ class FilesPeopleWriteTest {
           folder = "x"\\nhttp = 1\\nadmin = 2\\nservlet-api = "javax" | true
           folder = "x"\\nhttp = 1\\nadmin = 2\\nservlet-api = "ee" | false
           folder = "x"\\nhttp = 1\\ninstallation = "x"\\nservlet-api = "javax" | false
+          folder = "x"\\nhttp = 1\\ninstallation = "x"\\nstop-port = 0 | true
+          folder = "x"\\nhttp = 1\\nadmin = 2\\nstop-port = 8005 | false
           folder = "x"\\nhttp = 1\\nadmin = 2\\nhttps = 3 | true
           folder = "x"\\nhttp = 1\\nadmin = 2\\nhttps = 3\\nkeystore = "k"\\nkeystore-password = "env:K" | true
           folder = "x"\\nhttp = 1\\nadmin = 2\\nhttps = 3\\nkeystore = "k" | false

@@ -201,7 +201,21 @@ class ServerChangeIT {
           .contains("the public port does not answer for it");
       assertThat(Started.request("GET", "http://127.0.0.1:" + http + "/bell/")).startsWith("404");
       program.ends(0, "undeploy", "bell", "--from", "shop");
-      program.ends(0, "server", "change", "shop", "http=" + own.http, "https=", "admin=");
+      Path file = own.folder.resolve("conf/server.xml");
+      String usual = Files.readString(file).replaceAll("(?s).*<Server port=\"(\\d+)\".*", "$1");
+      assertThat(program.ends(0, "server", "change", "shop", "stop-port=0").out())
+          .contains("stop port: " + usual + " becomes none");
+      assertThat(Files.readString(file)).contains("<Server port=\"-1\"");
+      program.ends(
+          0,
+          "server",
+          "change",
+          "shop",
+          "http=" + own.http,
+          "https=",
+          "admin=",
+          "stop-port=" + usual);
+      program.ends(0, "server", "change", "shop", "stop-port=");
       assertThat(Started.request("GET", "http://127.0.0.1:" + own.http + "/")).startsWith("200");
       program.ends(0, "server", "stop", "shop");
       Files.deleteIfExists(own.folder.resolve("conf/admin/localhost"));

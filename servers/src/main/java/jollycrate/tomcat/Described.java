@@ -59,12 +59,27 @@ final class Described {
     if (now.admin().isEmpty()) {
       before.admin().ifPresent(this::noAdmin);
     }
+    server.steering().stopPort().ifPresent(this::stopPort);
     now.https().ifPresent(this::https);
     if (now.https().isEmpty()) {
       before.https().ifPresent(this::noHttps);
     }
     files.addAll(edits.wanted());
     return new Overhaul(files, edits.seen(), gone, done, List.of(), refused, hidden);
+  }
+
+  private void stopPort(int port) {
+    int now = configuration.stopPort().map(ServerXml.StopPort::port).orElse(0);
+    XmlElement root = configuration.document().root();
+    String where = configuration.where(root);
+    if (now != port && mayBeSet(root, "port", where)) {
+      edits.add(edits.serverXml().setting(root, "port", port == 0 ? "-1" : "" + port));
+      done.add(new Doubt("stop port", shown(now) + " becomes " + shown(port), where, ""));
+    }
+  }
+
+  private static String shown(int stopPort) {
+    return stopPort == 0 ? "none" : "" + stopPort;
   }
 
   private void https(Https https) {
@@ -172,17 +187,23 @@ final class Described {
   }
 
   private void set(ServerXml.Connector connector, String attribute, String value) {
-    XmlElement element = connector.element();
+    if (mayBeSet(connector.element(), attribute, connector.where())) {
+      edits.add(edits.serverXml().setting(connector.element(), attribute, value));
+    }
+  }
+
+  /** What stands somewhere else is not ours to say here. */
+  private boolean mayBeSet(XmlElement element, String attribute, String where) {
     String written = element.value(attribute, "");
     if (written.contains("${")) {
       refused.add(
           new Wanted.Refused(
-              connector.where(),
+              where,
               "its " + attribute + " is " + written,
               "Change it where that is set, then say so in servers.toml"));
-      return;
+      return false;
     }
-    edits.add(edits.serverXml().setting(element, attribute, value));
+    return true;
   }
 
   private void admin(int port) {
