@@ -7,6 +7,8 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import jollycrate.app.Jvm;
 import jollycrate.app.Keeping;
 import jollycrate.app.NotDescribedException;
@@ -31,7 +33,8 @@ import jollycrate.stock.StockTaker;
 
 /** Takes servers over that people have: reads what is there and describes it; changes nothing. */
 public final class ServerAdoption {
-  private static final String SERVICE = ".service";
+  /** How {@code systemctl status} begins: a mark, the unit, a dash and what it is for. */
+  private static final Pattern UNIT_TOLD = Pattern.compile("\\S+ (\\S+)\\.service\\b");
 
   private final Host host;
   private final Setting setting;
@@ -167,15 +170,16 @@ public final class ServerAdoption {
     }
   }
 
-  /**
-   * The unit of a process, as the service manager's own groups tell; empty for one in a session.
-   */
+  /** The unit of a process, as its service manager tells; empty for one in somebody's session. */
   private Optional<Unit> unitOf(Program process) {
-    Ran ran = run(List.of("ps", "-o", "unit=", "-p", "" + process.identity().pid()));
-    return Optional.of(ran.output().strip())
-        .filter(unit -> ran.exit() == 0 && unit.endsWith(SERVICE) && !unit.startsWith("user@"))
-        .map(unit -> new Unit(unit.substring(0, unit.length() - SERVICE.length()), false))
-        .filter(unit -> run(unit.command("is-active")).exit() == 0);
+    String pid = "" + process.identity().pid();
+    Ran ran = run(List.of("systemctl", "status", "--no-pager", "--lines=0", pid));
+    Matcher told = UNIT_TOLD.matcher(ran.output());
+    return Optional.of(told)
+        .filter(found -> ran.exit() == 0 && found.lookingAt())
+        .map(found -> found.group(1))
+        .filter(unit -> !unit.startsWith("user@"))
+        .map(unit -> new Unit(unit, false));
   }
 
   private Ran run(List<String> command) {

@@ -32,6 +32,7 @@ final class ListenerChoice {
     this.configuration = ServerXml.of(stock);
     this.listener = order.onAdminPort() ? admin() : open();
     usable();
+    Printed.unreadable(stock).ifPresent(refused::add);
   }
 
   Listener listener() {

@@ -122,15 +122,15 @@ public final class TomcatKind implements ServerKind {
   public List<Wanted.Refused> contradictions(Stock stock) {
     ServerXml configuration = ServerXml.of(stock);
     Ports ports = stock.server().ports();
-    return Stream.concat(
-            configuration.contradiction(ports.http(), "http").stream(),
-            Stream.concat(
-                ports
-                    .https()
-                    .map(Https::port)
-                    .flatMap(port -> configuration.contradiction(port, "https"))
-                    .stream(),
-                ports.admin().flatMap(port -> configuration.contradiction(port, "admin")).stream()))
+    return Stream.of(
+            configuration.contradiction(ports.http(), "http"),
+            ports
+                .https()
+                .map(Https::port)
+                .flatMap(port -> configuration.contradiction(port, "https")),
+            ports.admin().flatMap(port -> configuration.contradiction(port, "admin")),
+            Printed.unreadable(stock))
+        .flatMap(Optional::stream)
         .toList();
   }
 
