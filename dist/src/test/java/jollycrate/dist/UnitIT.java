@@ -46,7 +46,7 @@ class UnitIT {
       List<String> words = new ArrayList<>(List.of(pid));
       words.addAll(List.of(command));
       return program.shell(
-          "exec nsenter -t \"$0\" -p -m -u -i -C sh -c 'cd \"$0\" && exec \"$@\"' \"$PWD\" \"$@\"",
+          "exec nsenter -t \"$0\" -p -m -u -i sh -c 'cd \"$0\" && exec \"$@\"' \"$PWD\" \"$@\"",
           words.toArray(String[]::new));
     }
 
@@ -67,6 +67,16 @@ class UnitIT {
     public void close() throws InterruptedException {
       process.destroyForcibly();
       process.waitFor();
+      String groups = "find /sys/fs/cgroup -depth -type d -path \"*/machine-$0*\"";
+      Yard.until(
+          "the end of all that ran there",
+          () ->
+              program
+                      .shell(
+                          groups + " -exec rmdir {} + 2>/dev/null; test -z \"$(" + groups + ")\"",
+                          "" + process.pid())
+                      .exit()
+                  == 0);
     }
   }
 
