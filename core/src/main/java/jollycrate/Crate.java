@@ -32,7 +32,6 @@ import jollycrate.delivery.DeliveryService;
 import jollycrate.delivery.DescribedHere;
 import jollycrate.delivery.Manner;
 import jollycrate.delivery.Source;
-import jollycrate.delivery.StandingService;
 import jollycrate.draft.Draft;
 import jollycrate.draft.Drafting;
 import jollycrate.file.Digests;
@@ -227,7 +226,7 @@ public final class Crate {
    */
   public DeliveryOutcome undeploy(Optional<String> name, String serverName, Manner manner) {
     ServerEntry entry = descriptions.entry(serverName);
-    return service(entry).undeploy(nameOf(name, entry), manner);
+    return service(entry).undeploy(apps().nameOf(name, entry), manner);
   }
 
   /**
@@ -250,68 +249,9 @@ public final class Crate {
     }
   }
 
-  /**
-   * Runs the checks against what stands on a server.
-   *
-   * @param name of the application; empty: the one that {@code jolly.toml} describes
-   */
-  public DeliveryOutcome check(Optional<String> name, String serverName) {
-    ServerEntry entry = descriptions.entry(serverName);
-    return standing(entry).check(named(name, entry));
-  }
-
-  /**
-   * Starts an application anew on a server that goes on running.
-   *
-   * @param name of the application; empty: the one that {@code jolly.toml} describes
-   */
-  public DeliveryOutcome restart(Optional<String> name, String serverName) {
-    ServerEntry entry = descriptions.entry(serverName);
-    return standing(entry).restart(named(name, entry));
-  }
-
-  /**
-   * Stops an application on a server that goes on running.
-   *
-   * @param name of the application; empty: the one that {@code jolly.toml} describes
-   */
-  public DeliveryOutcome stop(Optional<String> name, String serverName) {
-    ServerEntry entry = descriptions.entry(serverName);
-    return standing(entry).stop(nameOf(name, entry));
-  }
-
-  /** Starts it again; its name as for {@link #stop}. */
-  public DeliveryOutcome start(Optional<String> name, String serverName) {
-    ServerEntry entry = descriptions.entry(serverName);
-    return standing(entry).start(named(name, entry));
-  }
-
-  private String nameOf(Optional<String> told, ServerEntry entry) {
-    mustBeTold(told, entry);
-    return told.orElseGet(() -> descriptions.application(entry).name());
-  }
-
-  private void mustBeTold(Optional<String> name, ServerEntry entry) {
-    if (name.isEmpty() && !descriptions.isDescribed()) {
-      throw new NotDescribedException(
-          "Cannot tell which application is meant: no jolly.toml stands in '"
-              + setting.folder()
-              + "' or above. Name it; 'jolly apps --on "
-              + entry.name()
-              + "' lists what stands there");
-    }
-  }
-
-  private Application named(Optional<String> name, ServerEntry entry) {
-    mustBeTold(name, entry);
-    return name.filter(told -> !isDescribedHere(told))
-        .map(Application::undescribed)
-        .orElseGet(() -> descriptions.application(entry));
-  }
-
-  private boolean isDescribedHere(String name) {
-    return descriptions.isDescribed()
-        && descriptions.application(Optional.empty()).name().equals(name);
+  /** Applications that stand on servers. */
+  public Apps apps() {
+    return new Apps(means);
   }
 
   /** The servers apart from their applications. */
@@ -347,10 +287,6 @@ public final class Crate {
   private DeliveryService service(Site site, Progress told) {
     return new DeliveryService(
         site, secrets, told, interrupts, means::requester, ClassPathPlace.of(PROBE));
-  }
-
-  private StandingService standing(ServerEntry entry) {
-    return new StandingService(site(entry), secrets, progress, interrupts, means::requester);
   }
 
   private Site site(ServerEntry entry) {

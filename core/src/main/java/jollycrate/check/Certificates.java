@@ -3,6 +3,7 @@ package jollycrate.check;
 import java.io.IOException;
 import java.net.InetSocketAddress;
 import java.net.Socket;
+import java.net.URI;
 import java.security.GeneralSecurityException;
 import java.security.cert.CertificateEncodingException;
 import java.security.cert.X509Certificate;
@@ -31,10 +32,13 @@ public final class Certificates {
   /**
    * The certificate that whoever listens there shows; nobody is trusted for it.
    *
+   * @param url its host and port
    * @param limit longest time for the handshake
    * @throws IOException when nobody does, or shows none
    */
-  public static X509Certificate shown(String host, int port, Duration limit) throws IOException {
+  public static X509Certificate shown(URI url, Duration limit) throws IOException {
+    String host = url.getHost().replaceAll("[\\[\\]]", "");
+    int port = url.getPort();
     int millis = Math.toIntExact(limit.toMillis());
     try (Socket plain = new Socket()) {
       plain.connect(new InetSocketAddress(host, port), millis);

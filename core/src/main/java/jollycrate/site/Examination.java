@@ -202,9 +202,9 @@ public final class Examination {
     if (!stock.ownPorts().contains(https.port())) {
       return;
     }
-    String host = server.ports().hostName().replaceAll("[\\[\\]]", "");
     try {
-      X509Certificate shown = Certificates.shown(host, https.port(), ANSWERS_WITHIN);
+      X509Certificate shown =
+          Certificates.shown(server.ports().overTls().orElseThrow(), ANSWERS_WITHIN);
       String digest = Certificates.digest(shown);
       long days = Duration.between(Instant.now(), shown.getNotAfter().toInstant()).toDays();
       String what = digest + ", for " + days + " days";

@@ -18,6 +18,7 @@ import jollycrate.server.Presence;
 
 /** Watches for facts about a server apart from its applications, each with a deadline. */
 public final class ServerWaits {
+  private static final Duration SHOWN_WITHIN = Duration.ofSeconds(10);
   private static final Duration READS_WITHIN = Duration.ofSeconds(25);
 
   private final Site site;
@@ -82,9 +83,7 @@ public final class ServerWaits {
   public Optional<Cause> otherCertificate(URI url, String expected) {
     String where = url.getHost() + ":" + url.getPort();
     try {
-      String host = url.getHost().replaceAll("[\\[\\]]", "");
-      String shown =
-          Certificates.digest(Certificates.shown(host, url.getPort(), Duration.ofSeconds(10)));
+      String shown = Certificates.digest(Certificates.shown(url, SHOWN_WITHIN));
       return shown.equals(expected)
           ? Optional.empty()
           : Optional.of(

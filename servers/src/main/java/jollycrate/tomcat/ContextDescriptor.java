@@ -99,17 +99,9 @@ final class ContextDescriptor {
         .append("  <Realm className=\"org.apache.catalina.realm.CombinedRealm\">\n")
         .append("    <Realm className=\"org.apache.catalina.realm.MemoryRealm\" pathname=\"")
         .append(XmlDocument.escape(pathname))
-        .append("\">\n      <CredentialHandler")
-        .append(" className=\"org.apache.catalina.realm.SecretKeyCredentialHandler\"")
-        .append("\n                         algorithm=\"")
-        .append(PasswordHash.ALGORITHM)
-        .append("\" iterations=\"")
-        .append(PasswordHash.ITERATIONS)
-        .append("\" keyLength=\"")
-        .append(PasswordHash.KEY_BITS)
-        .append("\" saltLength=\"")
-        .append(PasswordHash.SALT_BYTES)
-        .append("\"/>\n    </Realm>\n");
+        .append("\">\n      ")
+        .append(PasswordHash.credentialHandler("\n                         "))
+        .append("\n    </Realm>\n");
     second.ifPresent(realm -> inside.append("    ").append(realm.strip()).append('\n'));
     inside.append("  </Realm>\n");
   }

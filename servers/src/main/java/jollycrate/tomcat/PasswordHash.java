@@ -27,6 +27,25 @@ final class PasswordHash {
 
   private PasswordHash() {}
 
+  /**
+   * The element by which a Realm compares with such hashes.
+   *
+   * @param gap what stands between its name and its further attributes
+   */
+  static String credentialHandler(String gap) {
+    return "<CredentialHandler className=\"org.apache.catalina.realm.SecretKeyCredentialHandler\""
+        + gap
+        + "algorithm=\""
+        + ALGORITHM
+        + "\" iterations=\""
+        + ITERATIONS
+        + "\" keyLength=\""
+        + KEY_BITS
+        + "\" saltLength=\""
+        + SALT_BYTES
+        + "\"/>";
+  }
+
   static String of(String password) {
     byte[] salt = new byte[SALT_BYTES];
     RANDOM.nextBytes(salt);

@@ -105,17 +105,7 @@ final class UserRealms {
     return document.inserting(
         realm.element(),
         (realm.element().selfClosed() ? indent : "  ")
-            + "<"
-            + HANDLER
-            + " className=\"org.apache.catalina.realm.SecretKeyCredentialHandler\" algorithm=\""
-            + PasswordHash.ALGORITHM
-            + "\" iterations=\""
-            + PasswordHash.ITERATIONS
-            + "\" keyLength=\""
-            + PasswordHash.KEY_BITS
-            + "\" saltLength=\""
-            + PasswordHash.SALT_BYTES
-            + "\"/>"
+            + PasswordHash.credentialHandler(" ")
             + document.lineEnd()
             + (realm.element().selfClosed() ? "" : document.indentOf(realm.element())));
   }

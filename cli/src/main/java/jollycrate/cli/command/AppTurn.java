@@ -2,7 +2,7 @@ package jollycrate.cli.command;
 
 import java.util.Locale;
 import java.util.Optional;
-import jollycrate.Crate;
+import jollycrate.Apps;
 import jollycrate.cli.options.Given;
 import jollycrate.cli.options.Option;
 import jollycrate.cli.options.Usage;
@@ -55,13 +55,13 @@ public final class AppTurn implements Command {
 
   @Override
   public int run(Given given) {
-    Crate crate = session.crate(given, new DeliveryView(session.screen(), false));
+    Apps apps = session.crate(given, new DeliveryView(session.screen(), false)).apps();
     Optional<String> name = given.operand(0);
     DeliveryOutcome outcome =
         switch (turn) {
-          case START -> crate.start(name, given.server());
-          case STOP -> crate.stop(name, given.server());
-          case RESTART -> crate.restart(name, given.server());
+          case START -> apps.start(name, given.server());
+          case STOP -> apps.stop(name, given.server());
+          case RESTART -> apps.restart(name, given.server());
         };
     return session.end(given, outcome);
   }

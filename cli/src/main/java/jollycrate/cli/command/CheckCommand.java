@@ -26,6 +26,7 @@ public final class CheckCommand implements Command {
   @Override
   public int run(Given given) {
     DeliveryView view = new DeliveryView(session.screen(), false);
-    return session.end(given, session.crate(given, view).check(given.operand(0), given.server()));
+    return session.end(
+        given, session.crate(given, view).apps().check(given.operand(0), given.server()));
   }
 }

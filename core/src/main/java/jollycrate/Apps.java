@@ -1,0 +1,85 @@
+package jollycrate;
+
+import java.util.Optional;
+import jollycrate.app.Application;
+import jollycrate.app.Descriptions;
+import jollycrate.app.NotDescribedException;
+import jollycrate.app.ServerEntry;
+import jollycrate.delivery.DeliveryOutcome;
+import jollycrate.delivery.StandingService;
+
+/**
+ * What the commands do with an application that stands on a server. Its name may be left out for
+ * the one that {@code jolly.toml} describes.
+ */
+public final class Apps {
+  private final Means means;
+  private final Descriptions descriptions;
+
+  Apps(Means means) {
+    this.means = means;
+    this.descriptions = means.descriptions();
+  }
+
+  /** Runs the checks against what stands on a server. */
+  public DeliveryOutcome check(Optional<String> name, String serverName) {
+    ServerEntry entry = descriptions.entry(serverName);
+    return standing(entry).check(named(name, entry));
+  }
+
+  /** Starts an application anew on a server that goes on running. */
+  public DeliveryOutcome restart(Optional<String> name, String serverName) {
+    ServerEntry entry = descriptions.entry(serverName);
+    return standing(entry).restart(named(name, entry));
+  }
+
+  /** Stops an application on a server that goes on running. */
+  public DeliveryOutcome stop(Optional<String> name, String serverName) {
+    ServerEntry entry = descriptions.entry(serverName);
+    return standing(entry).stop(nameOf(name, entry));
+  }
+
+  /** Starts it again. */
+  public DeliveryOutcome start(Optional<String> name, String serverName) {
+    ServerEntry entry = descriptions.entry(serverName);
+    return standing(entry).start(named(name, entry));
+  }
+
+  /** The name that was told, else that of the application that is described here. */
+  String nameOf(Optional<String> told, ServerEntry entry) {
+    mustBeTold(told, entry);
+    return told.orElseGet(() -> descriptions.application(entry).name());
+  }
+
+  private void mustBeTold(Optional<String> name, ServerEntry entry) {
+    if (name.isEmpty() && !descriptions.isDescribed()) {
+      throw new NotDescribedException(
+          "Cannot tell which application is meant: no jolly.toml stands in '"
+              + means.setting().folder()
+              + "' or above. Name it; 'jolly apps --on "
+              + entry.name()
+              + "' lists what stands there");
+    }
+  }
+
+  private Application named(Optional<String> name, ServerEntry entry) {
+    mustBeTold(name, entry);
+    return name.filter(told -> !isDescribedHere(told))
+        .map(Application::undescribed)
+        .orElseGet(() -> descriptions.application(entry));
+  }
+
+  private boolean isDescribedHere(String name) {
+    return descriptions.isDescribed()
+        && descriptions.application(Optional.empty()).name().equals(name);
+  }
+
+  private StandingService standing(ServerEntry entry) {
+    return new StandingService(
+        means.sites().site(entry),
+        means.secrets(),
+        means.progress(),
+        means.interrupts(),
+        means::requester);
+  }
+}
