@@ -14,6 +14,7 @@ import jollycrate.server.Cause;
 import jollycrate.server.Placement;
 import jollycrate.server.Standing;
 import jollycrate.server.Stock;
+import jollycrate.step.StepList;
 import jollycrate.watch.Aim;
 import jollycrate.watch.Interrupts;
 import jollycrate.watch.Progress;
@@ -122,12 +123,14 @@ public final class StandingService {
     Act carried = new Act(site, progress, interrupts, target, outcome);
     Stock stock = carried.takeStock();
     Placement placement = site.addressed(owner.placement());
+    StepList steps = carried.steps(stock);
     List<Finding> findings =
         AppRestart.byItself(
                 site,
                 owner,
                 stock,
                 "'jolly server " + act + " " + site.server().name() + "' is for all of it")
+            .or(() -> switchIsGone(owner, runs, steps))
             .map(cause -> Finding.blocker(owner.name(), cause.what(), "", cause.next()))
             .stream()
             .toList();
@@ -137,9 +140,18 @@ public final class StandingService {
         aims.of(act, placement),
         ContextPath.shown(placement.route().contextPath()),
         findings,
-        carried.steps(stock),
+        steps,
         () -> DeliveryOutcome.Result.UNCHANGED,
         List::of);
+  }
+
+  /** Nothing to do is right only where it is as it is to be. */
+  private static Optional<Cause> switchIsGone(Standing.Owner owner, boolean runs, StepList steps) {
+    return steps.isEmpty() && owner.isStopped() == runs
+        ? Optional.of(
+            Cause.of(
+                "the file that switches it is gone, or larger than is read", "Deliver it again"))
+        : Optional.empty();
   }
 
   private Standing.Owner mustStand(String act, String application) {

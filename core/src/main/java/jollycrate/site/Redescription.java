@@ -3,10 +3,10 @@ package jollycrate.site;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import jollycrate.app.Https;
 import jollycrate.app.NotDescribedException;
 import jollycrate.app.ProblemsException;
 import jollycrate.app.ServerEntry;
@@ -73,11 +73,7 @@ public record Redescription(
     try {
       Map<String, String> all = new LinkedHashMap<>(values);
       if ("".equals(all.get("https"))) {
-        before
-            .ports()
-            .https()
-            .flatMap(Https::certificate)
-            .ifPresent(it -> all.put(CERTIFICATE, ""));
+        List.of("keystore", "keystore-password", CERTIFICATE).forEach(key -> all.put(key, ""));
       }
       ServerEntry entry =
           all.isEmpty() ? before : ServersEdit.changed(servers, before.name(), all).entry();

@@ -3,6 +3,7 @@ package jollycrate.dist;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -32,6 +33,13 @@ class AppTurnIT {
           .contains("Changed bench");
       assertThat(program.ends(0, "app", "start", "--on", "bench").out())
           .contains("Started spokes 1.4.0 on bench", "the owner reads the ledger");
+      Path descriptor =
+          program.folder().resolve("servers/bench/conf/Catalina/localhost/spokes.xml");
+      byte[] text = Files.readAllBytes(descriptor);
+      Files.delete(descriptor);
+      assertThat(program.ends(4, "app", "stop", "--on", "bench").out())
+          .contains("the file that switches it is gone", "Deliver it again");
+      Files.write(descriptor, text);
       program.ends(0, "app", "stop", "--on", "bench");
       assertThat(program.ends(0, "deploy", "--to", "bench").out()).contains("Delivered spokes");
       program.ends(0, "app", "stop", "--on", "bench");

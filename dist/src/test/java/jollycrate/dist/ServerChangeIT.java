@@ -231,6 +231,43 @@ class ServerChangeIT {
     return told.replaceAll("(?s).*certificate +(sha256:\\w+), for \\d+ days.*", "$1");
   }
 
+  private static void keystore(Program program) {
+    String made =
+        "keytool -genkeypair -alias desk -keyalg EC -dname CN=desk -storetype PKCS12"
+            + " -keystore desk.p12 -storepass \"$0\"";
+    assertThat(program.shell("rm -f desk.p12; " + made, "tandem-7").exit()).isZero();
+  }
+
+  /** A renewed one is put there in place of the one before, and nothing of them stays. */
+  @Test
+  void aKeystoreOfTheTeamIsShownRenewedAndTakenAway() throws IOException {
+    try (Workshop workshop = Workshop.open(folder)) {
+      Program program = workshop.program.with("STORE", "tandem-7").with("OTHER", "tandem-8");
+      String before = workshop.trace();
+      String described = Files.readString(program.folder().resolve("servers.toml"));
+      keystore(program);
+      String https = "https=" + Workshop.freePort();
+      String store = "keystore=desk.p12";
+      String[] change = {"server", "change", "bench", https, store, "keystore-password=env:OTHER"};
+      assertThat(program.ends(3, change).err()).contains("or its password is another one");
+      assertThat(workshop.trace()).isEqualTo(before);
+      change[5] = "keystore-password=env:STORE";
+      program.ends(0, "server", "start", "bench");
+      assertThat(program.ends(0, change).all())
+          .contains("certificate CN=desk, signed by itself", "the certificate at https://")
+          .doesNotContain("tandem-7");
+      assertThat(program.ends(0, change).out()).contains("Unchanged");
+      keystore(program);
+      assertThat(program.ends(0, "server", "change", "bench").out())
+          .containsPattern("remove +conf/https-\\w+\\.p12");
+      assertThat(program.ends(0, "server", "test", "bench").out())
+          .containsPattern("ok +certificate +sha256:");
+      program.ends(0, "server", "change", "bench", "https=");
+      assertThat(workshop.trace()).isEqualTo(before);
+      assertThat(Files.readString(program.folder().resolve("servers.toml"))).isEqualTo(described);
+    }
+  }
+
   /** What it is started with then is wrong, which nobody can foresee. */
   @Test
   void aChangeThatFailsIsTakenBackOnTheServerAndInItsDescription() throws IOException {

@@ -114,6 +114,14 @@ class UnitIT {
       String before = own.trace();
       String process = machine.unit("MainPID");
       Path right = war("bell", "");
+      Path logging = own.folder.resolve("conf/logging.properties");
+      String stamped = Files.readString(logging);
+      Files.writeString(
+          logging, stamped.replaceAll("(ConsoleHandler.formatter = ).*", "$1bare.Formatter"));
+      assertThat(machine.jolly(4, "deploy", right.toString(), "--undescribed", "--to", "shop"))
+          .contains(
+              "has no stamp and no level (bare.Formatter)", "Write java.util.logging.Console");
+      Files.writeString(logging, stamped);
       Path broken = war("mute", "throw new IllegalStateException(\"mute\");");
       assertThat(machine.jolly(0, "deploy", right.toString(), "--undescribed", "--to", "shop"))
           .contains("unit own runs it", "it goes on as it runs", "Delivered bell");
