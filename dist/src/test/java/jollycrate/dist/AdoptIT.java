@@ -36,7 +36,7 @@ class AdoptIT {
     Path log = folder.toRealPath().resolve("log");
     try (OwnTomcat own = new OwnTomcat(line, folder).odd().linked(etc, log).start()) {
       Program program = sample(line);
-      String before = own.trace(etc);
+      Trace before = own.trace(etc);
       List<Long> process = own.processes();
       assertThat(program.ends(0, "server", "adopt", own.folder.toString(), "--name", "shop").out())
           .contains("Tomcat " + line.version)
@@ -48,20 +48,20 @@ class AdoptIT {
       assertThat(program.ends(0, "server", "test", "shop").out())
           .containsPattern("ok +answers +\\d+ at http://127.0.0.1:" + own.http)
           .contains("Right: shop is as it is described");
-      assertThat(own.trace(etc)).isEqualTo(before);
+      own.trace(etc).isAs(before);
       assertThat(program.ends(0, "deploy", "--to", "shop").out())
           .contains("somebody else started it")
           .contains("conf/Shop/desk.example/spokes.xml");
       assertThat(program.ends(0, "deploy", "--to", "shop").out()).contains("Unchanged");
       program.ends(0, "undeploy", "--from", "shop");
       assertThat(own.processes()).isEqualTo(process);
-      assertThat(own.trace(etc)).isEqualTo(before);
+      own.trace(etc).isAs(before);
       assertThat(program.ends(0, "server", "remove", "shop", "--delete").out())
           .contains("Deleted our records there");
       assertThat(own.folder.resolve(".jolly")).doesNotExist();
       assertThat(program.ends(0, "server", "list").out()).doesNotContain("shop");
       assertThat(own.processes()).isEqualTo(process);
-      assertThat(own.trace(etc)).isEqualTo(before);
+      own.trace(etc).isAs(before);
     }
   }
 
@@ -71,7 +71,7 @@ class AdoptIT {
     try (OwnTomcat own = new OwnTomcat(line, folder)) {
       own.server(text -> text.replace("autoDeploy=\"true\"", "autoDeploy=\"false\""));
       Program program = sample(line);
-      String before = own.trace();
+      Trace before = own.trace();
       assertThat(program.ends(0, "server", "adopt", own.folder.toString(), "--name", "shop").out())
           .contains("each delivery restarts the server");
       Path broken =
@@ -86,7 +86,7 @@ class AdoptIT {
           .contains("Failed: listener shop.Start threw IllegalStateException: no tyres")
           .contains("Taken back: shop is as it was");
       assertThat(own.processes()).isEmpty();
-      assertThat(own.trace()).isEqualTo(before);
+      own.trace().isAs(before);
       program.ends(0, "deploy", "--to", "shop");
       List<Long> process = own.processes();
       assertThat(process).hasSize(1);
@@ -98,7 +98,7 @@ class AdoptIT {
       assertThat(program.ends(0, "apps", "--on", "shop").out()).contains("/two words");
       Files.delete(odd);
       program.ends(0, "server", "stop", "shop");
-      assertThat(own.trace()).isEqualTo(before);
+      own.trace().isAs(before);
     }
   }
 
@@ -109,7 +109,7 @@ class AdoptIT {
     try (OwnTomcat own = new OwnTomcat(Line.ELEVEN, folder).of("nobody")) {
       Program program = sample(Line.ELEVEN);
       program.ends(0, "server", "adopt", own.folder.toString(), "--name", "shop");
-      String before = own.trace();
+      Trace before = own.trace();
       Path war =
           Wars.empty(folder)
               .source(
@@ -126,7 +126,7 @@ class AdoptIT {
           .contains("ding");
       program.ends(0, "undeploy", "bell", "--from", "shop");
       program.ends(0, "server", "stop", "shop");
-      assertThat(own.trace()).isEqualTo(before);
+      own.trace().isAs(before);
     }
   }
 
@@ -145,7 +145,7 @@ class AdoptIT {
       Path servers = program.folder().resolve("servers.toml");
       Files.writeString(
           servers, Files.readString(servers).replace("bin/startup.sh", "bin/slow.sh"));
-      String before = own.trace();
+      Trace before = own.trace();
       Path out = folder.resolve("out");
       Process jolly = program.start(out, folder.resolve("err"), "deploy", "--to", "shop");
       Path journal = own.folder.resolve(".jolly/journal.jsonl");
@@ -160,7 +160,7 @@ class AdoptIT {
       Yard.until("the end of the recovery", () -> !recovery.isAlive());
       assertThat(recovery.exitValue()).as(text(out)).isZero();
       assertThat(own.processes()).isEmpty();
-      assertThat(own.trace()).isEqualTo(before);
+      own.trace().isAs(before);
     }
   }
 
@@ -221,7 +221,7 @@ class AdoptIT {
           .contains("add --name NAME");
       program.ends(0, adopt);
       assertThat(program.ends(3, adopt).err()).contains("servers.toml describes it already");
-      String before = own.trace();
+      Trace before = own.trace();
       int other = Workshop.freePort();
       own.server(text -> text.replace("port=\"" + own.http + "\"", "port=\"" + other + "\""));
       assertThat(program.ends(4, "deploy", "--to", "shop").out())
@@ -245,7 +245,7 @@ class AdoptIT {
           .contains("stands in the same Service as that of 'http'");
       Files.writeString(described, alone);
       own.server(text -> text.replace(both, ""));
-      assertThat(own.trace()).isEqualTo(before);
+      own.trace().isAs(before);
       Path servers = program.folder().resolve("servers.toml");
       Files.writeString(
           servers,

@@ -18,7 +18,7 @@ class AppTurnIT {
       Program program = workshop.program;
       Path war = Wars.empty(folder).write("bell.war");
       program.ends(0, "deploy", war.toString(), "--undescribed", "--to", "bench");
-      String before = Workshop.trace(program.folder().resolve("servers/bench"));
+      Trace before = Workshop.trace(program.folder().resolve("servers/bench"));
       program.ends(0, "deploy", "--to", "bench");
       assertThat(program.ends(0, "app", "stop", "--on", "bench").out())
           .contains("Stopped spokes 1.4.0 on bench");
@@ -44,7 +44,7 @@ class AppTurnIT {
       assertThat(program.ends(0, "deploy", "--to", "bench").out()).contains("Delivered spokes");
       program.ends(0, "app", "stop", "--on", "bench");
       program.ends(0, "undeploy", "--from", "bench");
-      assertThat(Workshop.trace(program.folder().resolve("servers/bench"))).isEqualTo(before);
+      Workshop.trace(program.folder().resolve("servers/bench")).isAs(before);
       program.ends(0, "server", "stop", "bench");
       assertThat(program.ends(4, "app", "stop", "bell", "--on", "bench").out())
           .contains("'jolly server start bench' starts it");

@@ -41,7 +41,7 @@ class BadDaysIT {
       Path begun = folder.resolve("begun");
       Path right = Wars.empty(folder).entry("index.html", "ring").write("bell.war");
       workshop.ok("deploy", right.toString(), "--undescribed", "--to", "bench");
-      String before = workshop.trace();
+      Trace before = workshop.trace();
       Path slow =
           Wars.with(folder, Wars.listener("Start"))
               .source("Start", Wars.listenerSource("Start", waiting(begun, folder.resolve("gate"))))
@@ -61,7 +61,7 @@ class BadDaysIT {
       Yard.until("the end", () -> !jolly.isAlive());
       assertThat(jolly.exitValue()).as(Files.readString(folder.resolve("out"))).isEqualTo(5);
       assertThat(Files.readString(folder.resolve("out"))).contains("the server's process ended");
-      assertThat(workshop.trace()).isEqualTo(before);
+      workshop.trace().isAs(before);
       assertThat(workshop.page("/bell/")).isEqualTo("200 ring");
     }
   }
@@ -74,7 +74,7 @@ class BadDaysIT {
       Path gate = Files.createFile(folder.resolve("gate"));
       Path slow = started("bell", waiting(begun, gate));
       workshop.ok("deploy", slow.toString(), "--undescribed", "--to", "bench");
-      String before = workshop.trace();
+      Trace before = workshop.trace();
       String servers = Files.readString(workshop.folder.resolve("servers.toml"));
       Files.delete(begun);
       Files.delete(gate);
@@ -93,7 +93,7 @@ class BadDaysIT {
       Files.createFile(gate);
       Yard.until("the end", () -> !jolly.isAlive());
       assertThat(jolly.exitValue()).as(Files.readString(folder.resolve("out"))).isEqualTo(5);
-      assertThat(workshop.trace()).isEqualTo(before);
+      workshop.trace().isAs(before);
       assertThat(Files.readString(workshop.folder.resolve("servers.toml"))).isEqualTo(servers);
       assertThat(workshop.processes()).hasSize(1);
     }
@@ -109,7 +109,7 @@ class BadDaysIT {
     try (Workshop workshop = Workshop.open(disk)) {
       Path right = Wars.empty(folder).entry("index.html", "ring").write("bell.war");
       workshop.ok("deploy", right.toString(), "--undescribed", "--to", "bench");
-      String before = workshop.trace();
+      Trace before = workshop.trace();
       Path greedy =
           Wars.with(folder, Wars.listener("Start"))
               .source(
@@ -132,7 +132,7 @@ class BadDaysIT {
           .contains("IOException: No space left on device")
           .contains("Taken back: bench is as it was");
       Files.delete(workshop.server.resolve("data"));
-      assertThat(workshop.trace()).isEqualTo(before);
+      workshop.trace().isAs(before);
       assertThat(workshop.page("/bell/")).isEqualTo("200 ring");
 
       Path large = Wars.empty(folder).entry("index.html", "x").write("large.war");
@@ -152,7 +152,7 @@ class BadDaysIT {
               workshop.ends(4, "deploy", large.toString(), "--undescribed", "--to", "bench").all())
           .contains("cannot write in the server's folder");
       assertThat(shell.shell("mount -o remount,rw \"$0\"", disk.toString()).exit()).isZero();
-      assertThat(workshop.trace()).isEqualTo(before);
+      workshop.trace().isAs(before);
       workshop.ok("server", "start", "bench");
       workshop.ok("check", "bell", "--on", "bench");
     } finally {

@@ -22,7 +22,7 @@ class ChangedThereIT {
       workshop.edit(descriptor, "maxTotal=\"5\"", "maxTotal=\"25\"");
       workshop.edit(descriptor, "<Context docBase", "<Context reloadable=\"true\" docBase");
       workshop.edit(users(workshop), "roles=\"owner\"", "roles=\"owner,mechanic\"");
-      String byHand = workshop.trace();
+      Trace byHand = workshop.trace();
       workshop.edit("1.4.0", "1.5.0");
       workshop.edit("robin", "robin2");
 
@@ -33,7 +33,7 @@ class ChangedThereIT {
           .contains("+ <user username=\"robin\" password=\"(hash)\" roles=\"owner,mechanic\"/>")
           .contains("It cannot be kept (this delivery changes the same place")
           .doesNotContain(Workshop.DATABASE_PASSWORD);
-      assertThat(workshop.trace()).isEqualTo(byHand);
+      workshop.trace().isAs(byHand);
       workshop.edit("robin2", "robin");
 
       assertThat(workshop.ok("deploy", "--to", "bench", "--changed-there", "keep"))

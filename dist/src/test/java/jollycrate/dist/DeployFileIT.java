@@ -43,7 +43,7 @@ class DeployFileIT {
   @Test
   void onTheAdminPortAndNowhereElse() throws IOException {
     try (Workshop workshop = Workshop.open(folder)) {
-      String before = workshop.trace();
+      Trace before = workshop.trace();
       Path war = Wars.empty(folder).entry("index.html", "<p>keys</p>").write("keys.war");
       workshop.ok("deploy", war.toString(), "--undescribed", "--to", "bench", "--on-admin-port");
       assertThat(workshop.page(workshop.admin, "/keys/")).contains("keys");
@@ -52,7 +52,7 @@ class DeployFileIT {
       assertThat(workshop.page("/keys/")).contains("keys");
       assertThat(workshop.page(workshop.admin, "/keys/")).startsWith("404");
       workshop.ok("undeploy", "keys", "--from", "bench");
-      assertThat(workshop.trace()).isEqualTo(before);
+      workshop.trace().isAs(before);
     }
   }
 

@@ -48,10 +48,10 @@ class HostIT {
       Program desk = new Program(folder.resolve("desk"));
       Files.writeString(folder.resolve("desk/servers.toml"), "");
       desk.ends(0, "server", "adopt", own.folder.toString(), "--name", "shop");
-      String before = own.trace();
+      Trace before = own.trace();
       assertThat(mute.ends(5, "deploy", "--to", "shop").out())
           .contains("Taken back: shop is as it was");
-      assertThat(own.trace()).isEqualTo(before);
+      own.trace().isAs(before);
 
       assertThat(ring.ends(0, "deploy", "--to", "shop").out())
           .contains(HOST + ": people reach it by this name alone")
@@ -69,7 +69,7 @@ class HostIT {
       assertThat(ring.ends(0, "undeploy", "--from", "shop").out()).doesNotContain("stop  ");
       horn.ends(0, "check", "--on", "shop");
       assertThat(horn.ends(0, "undeploy", "--from", "shop").out()).contains("stop  ");
-      assertThat(own.trace()).isEqualTo(before);
+      own.trace().isAs(before);
       assertThat(own.processes()).hasSize(1);
     }
   }

@@ -27,12 +27,12 @@ class KillIT {
   @ValueSource(ints = {9, 19})
   void killedWhenALineStandsThere(int line) throws Exception {
     try (Workshop workshop = Workshop.open(folder)) {
-      String before = workshop.trace();
+      Trace before = workshop.trace();
       kill(workshop, journal -> journal.lines().count() >= line);
       Program.Run next = workshop.ends(0, "recover", "--on", "bench");
       assertThat(next.all()).contains("taken back").contains("Taken back");
       assertThat(workshop.processes()).isEmpty();
-      assertThat(workshop.trace()).isEqualTo(before);
+      workshop.trace().isAs(before);
       answersAfterTheNextDelivery(workshop);
     }
   }

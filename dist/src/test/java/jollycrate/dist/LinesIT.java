@@ -23,26 +23,26 @@ class LinesIT {
   void deliveredTwiceReplacedAndGoneWithoutATrace(Line line) throws IOException {
     try (Workshop workshop = line.open(folder)) {
       workshop.program.with("SPOKES_DB_PASSWORD", PASSWORD);
-      String before = workshop.trace();
+      Trace before = workshop.trace();
       assertThat(workshop.ok("deploy", "--to", "bench")).contains("Tomcat " + line.version);
       String process = workshop.process();
-      String stands = workshop.trace();
+      Trace stands = workshop.trace();
       assertThat(workshop.ok("deploy", "--to", "bench")).contains("Unchanged");
       assertThat(workshop.process()).isEqualTo(process);
-      assertThat(workshop.trace()).isEqualTo(stands);
+      workshop.trace().isAs(stands);
       assertThat(workshop.ok("apps", "--on", "bench"))
           .containsPattern("Tomcat " + line.version + "[.\\d]+, pid " + process.split(" ")[0])
           .containsPattern("/spokes +spokes 1.4.0 +STARTED +200 +\\d+ sessions? +jdbc/spokes \\d");
-      assertThat(workshop.trace()).isEqualTo(stands);
+      workshop.trace().isAs(stands);
       deliver(workshop, answering(line, "one"));
       assertThat(workshop.page("/bell/")).isEqualTo("200 one");
       deliver(workshop, answering(line, "two"));
       assertThat(workshop.page("/bell/")).isEqualTo("200 two");
       workshop.ok("undeploy", "bell", "--from", "bench");
       assertThat(workshop.process()).isEqualTo(process);
-      assertThat(workshop.trace()).isEqualTo(stands);
+      workshop.trace().isAs(stands);
       workshop.ok("undeploy", "--from", "bench");
-      assertThat(workshop.trace()).isEqualTo(before);
+      workshop.trace().isAs(before);
     }
   }
 
@@ -82,7 +82,7 @@ class LinesIT {
     Path torn = Files.write(folder.resolve("torn.war"), Arrays.copyOf(whole, whole.length * 2 / 3));
     try (Workshop workshop = line.open(folder)) {
       deliver(workshop, answering(line, "one"));
-      String stands = workshop.trace();
+      Trace stands = workshop.trace();
       assertThat(ends(workshop, 5, throwing))
           .contains("Failed: listener shop.Throws threw IllegalStateException: no tyres")
           .contains("at    shop.Throws.contextInitialized(Throws.java:4)")
@@ -98,7 +98,7 @@ class LinesIT {
           .contains("offers " + line.namespace + ".servlet")
           .contains("seen  WEB-INF/classes/shop/Bell.class");
       assertThat(ends(workshop, 4, torn)).contains("Cannot read '" + torn + "' as an archive");
-      assertThat(workshop.trace()).isEqualTo(stands);
+      workshop.trace().isAs(stands);
       assertThat(workshop.page("/bell/")).isEqualTo("200 one");
     }
   }

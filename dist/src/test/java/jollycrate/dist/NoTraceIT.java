@@ -16,12 +16,12 @@ class NoTraceIT {
   @Test
   void undeployedWhileRunning() throws IOException {
     try (Workshop workshop = Workshop.open(folder)) {
-      String before = workshop.trace();
+      Trace before = workshop.trace();
       workshop.ok("deploy", "--to", "bench");
       assertThat(workshop.trace()).isNotEqualTo(before);
       assertThat(workshop.page("/spokes/health")).contains("/data/spokes");
       String told = workshop.ok("undeploy", "spokes", "--from", "bench");
-      assertThat(workshop.trace()).isEqualTo(before);
+      workshop.trace().isAs(before);
       assertThat(told).contains("Stays").contains("data/");
       assertThat(workshop.server.resolve("data/spokes.mv.db")).exists();
       assertThat(workshop.page("/spokes/")).startsWith("404");
@@ -31,14 +31,14 @@ class NoTraceIT {
   @Test
   void undeployedWhileStoppedThenStarted() throws IOException {
     try (Workshop workshop = Workshop.open(folder)) {
-      String before = workshop.trace();
+      Trace before = workshop.trace();
       workshop.ok("deploy", "--to", "bench");
       workshop.ok("server", "stop", "bench");
       workshop.ok("undeploy", "spokes", "--from", "bench");
-      assertThat(workshop.trace()).isEqualTo(before);
+      workshop.trace().isAs(before);
       workshop.ok("server", "start", "bench");
       assertThat(workshop.page("/spokes/")).startsWith("404");
-      assertThat(workshop.trace()).isEqualTo(before);
+      workshop.trace().isAs(before);
     }
   }
 
@@ -50,7 +50,7 @@ class NoTraceIT {
       workshop.edit("path = \"/spokes\"", "path = \"/annex\"");
       workshop.edit("/data/spokes\"", "/data/annex\"");
       workshop.ok("deploy", "--to", "bench");
-      String onlyAnnex = workshop.trace();
+      Trace onlyAnnex = workshop.trace();
       Files.copy(
           Program.HOME.resolve("samples/spokes/jolly.toml"),
           workshop.folder.resolve("jolly.toml"),
@@ -59,7 +59,7 @@ class NoTraceIT {
       assertThat(workshop.page("/annex/health")).contains("/data/annex");
       assertThat(workshop.page("/spokes/health")).contains("/data/spokes");
       workshop.ok("undeploy", "spokes", "--from", "bench");
-      assertThat(workshop.trace()).isEqualTo(onlyAnnex);
+      workshop.trace().isAs(onlyAnnex);
       assertThat(workshop.page("/annex/health")).startsWith("200");
     }
   }

@@ -7,7 +7,6 @@ import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.function.UnaryOperator;
 
@@ -123,14 +122,12 @@ final class OwnTomcat implements AutoCloseable {
   }
 
   /** Every path of its folders, told by a script that knows nothing of us. */
-  String trace(Path... further) throws IOException {
-    List<Path> folders = new ArrayList<>(List.of(folder));
-    folders.addAll(List.of(further));
-    StringBuilder trace = new StringBuilder();
-    for (Path one : folders) {
-      trace.append(Workshop.trace(one));
+  Trace trace(Path... further) throws IOException {
+    Trace trace = Workshop.trace(folder);
+    for (Path one : further) {
+      trace = trace.and(Workshop.trace(one));
     }
-    return trace.toString();
+    return trace;
   }
 
   private static void run(Path folder, String... command) throws IOException {

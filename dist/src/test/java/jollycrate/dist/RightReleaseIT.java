@@ -65,7 +65,7 @@ class RightReleaseIT {
           """
               .formatted(right));
       workshop.ok("deploy", "--to", "bench");
-      String standing = workshop.trace();
+      Trace standing = workshop.trace();
       String current = right.toString();
       for (Path failing : new Path[] {throwing, wrong, hanging}) {
         workshop.edit(current, failing.toString());
@@ -80,7 +80,7 @@ class RightReleaseIT {
                     ? "got"
                     : "at    shop.Start.contextInitialized(Start.java:4)");
         assertThat(workshop.page("/shop/")).as(failing.toString()).startsWith("200 right");
-        assertThat(workshop.trace()).isEqualTo(standing);
+        workshop.trace().isAs(standing);
         assertThat(workshop.processes()).hasSize(1);
       }
     }

@@ -22,22 +22,22 @@ class RollbackIT {
           .contains("None is kept on this server yet");
       workshop.ok("deploy", "--to", "bench");
       String first = workshop.page("/spokes/");
-      String before = workshop.trace();
+      Trace before = workshop.trace();
       workshop.edit("1.4.0", "1.5.0");
       workshop.edit(
           workshop.folder.resolve("jolly.toml"), "path = \"/spokes\"", "path = \"/desk\"");
       workshop.ok("deploy", "--to", "bench");
-      String second = workshop.trace();
+      Trace second = workshop.trace();
 
       assertThat(workshop.ok("rollback", "--on", "bench", "--dry-run")).contains("-1.4.0-");
-      assertThat(workshop.trace()).isEqualTo(second);
+      workshop.trace().isAs(second);
       assertThat(workshop.ok("rollback", "--on", "bench"))
           .contains("rollback spokes 1.5.0 -> 1.4.0 on bench at /spokes")
           .contains("jdbc/spokes: its database stays as it is now")
           .contains("pass")
           .contains("Rolled back to spokes 1.4.0 on bench");
       assertThat(workshop.page("/spokes/")).isEqualTo(first);
-      assertThat(workshop.trace()).isEqualTo(before);
+      workshop.trace().isAs(before);
 
       String process = workshop.process();
       assertThat(workshop.ok("rollback", "1", "--on", "bench")).contains("Unchanged");
@@ -88,7 +88,7 @@ class RollbackIT {
         workshop.ok("deploy", "--to", "bench");
         workshop.edit(style, colours.get(i), colours.get(i + 1));
       }
-      String stands = workshop.trace();
+      Trace stands = workshop.trace();
       assertThat(workshop.ends(4, "rollback", "1", "--on", "bench").all())
           .contains("its release is not kept any more")
           .contains("Kept are those of deliveries 2 (spokes 1.4.0), 3 (spokes 1.4.0)");
@@ -100,7 +100,7 @@ class RollbackIT {
       assertThat(workshop.ends(4, "rollback", "--on", "bench").all())
           .contains("is not as it was delivered then, or is gone")
           .contains("spokes-1.4.0.war");
-      assertThat(workshop.trace()).isEqualTo(stands);
+      workshop.trace().isAs(stands);
     }
   }
 
@@ -126,7 +126,7 @@ class RollbackIT {
     try (Yard yard = Yard.with(folder, reads.replace("BELL", "one"), described)) {
       yard.ok("deploy", "--to", "yard");
       String first = yard.page("/");
-      List<String> before = yard.trace();
+      Trace before = yard.trace();
       yard.pack("app.jar", reads.replace("BELL", "two"));
       Files.writeString(folder.resolve("bell.properties"), "greeting=late\n");
       yard.ok("deploy", "--to", "yard");
@@ -135,7 +135,7 @@ class RollbackIT {
       Files.delete(folder.resolve("jolly.toml"));
       yard.ok("rollback", "--on", "yard");
       assertThat(yard.page("/")).isEqualTo(first).contains("early one");
-      assertThat(yard.trace()).isEqualTo(before);
+      yard.trace().isAs(before);
     }
   }
 }

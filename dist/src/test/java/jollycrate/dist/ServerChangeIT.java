@@ -54,14 +54,14 @@ class ServerChangeIT {
       String page = "http://127.0.0.1:" + own.http + "/manager/html";
       String usersBefore = Files.readString(users);
       String serverBefore = latin(server);
-      String before = own.trace(etc);
+      Trace before = own.trace(etc);
       assertThat(Started.status(page, "mia", "chain & 'ring'")).isEqualTo(200);
       assertThat(Started.status(page, "sam", "sam")).isEqualTo(200);
 
       assertThat(program.ends(0, "server", "harden", "shop", "--dry-run").all())
           .contains("+<Server port=", "shutdown=\"(new word)\"", "password=\"(new hash)\"")
           .doesNotContain("chain");
-      assertThat(own.trace(etc)).isEqualTo(before);
+      own.trace(etc).isAs(before);
       List<Long> process = own.processes();
       assertThat(program.ends(0, "server", "harden", "shop").all())
           .containsPattern("note +user mia: the password stands there in plain text")
@@ -84,10 +84,10 @@ class ServerChangeIT {
               usersBefore
                   .replace("chain &amp; 'ring'", "?")
                   .replace("password=\"sam\"", "password=\"?\""));
-      String after = own.trace(etc);
+      Trace after = own.trace(etc);
       List<Long> standing = own.processes();
       assertThat(program.ends(0, "server", "harden", "shop").out()).contains("Unchanged");
-      assertThat(own.trace(etc)).isEqualTo(after);
+      own.trace(etc).isAs(after);
       assertThat(own.processes()).isEqualTo(standing);
 
       if (line == Line.ELEVEN) {
@@ -156,7 +156,7 @@ class ServerChangeIT {
       Program program = adopted(own);
       Path servers = program.folder().resolve("servers.toml");
       String described = Files.readString(servers);
-      String before = own.trace();
+      Trace before = own.trace();
       int http = Workshop.freePort();
       int admin = Workshop.freePort();
       int https = Workshop.freePort();
@@ -221,7 +221,7 @@ class ServerChangeIT {
       Files.deleteIfExists(own.folder.resolve("conf/admin/localhost"));
       Files.deleteIfExists(own.folder.resolve("conf/admin"));
       Files.deleteIfExists(own.folder.resolve("webapps-admin"));
-      assertThat(own.trace()).isEqualTo(before);
+      own.trace().isAs(before);
       assertThat(Files.readString(servers)).isEqualTo(described);
     }
   }
@@ -243,14 +243,14 @@ class ServerChangeIT {
   void aKeystoreOfTheTeamIsShownRenewedAndTakenAway() throws IOException {
     try (Workshop workshop = Workshop.open(folder)) {
       Program program = workshop.program.with("STORE", "tandem-7").with("OTHER", "tandem-8");
-      String before = workshop.trace();
+      Trace before = workshop.trace();
       String described = Files.readString(program.folder().resolve("servers.toml"));
       keystore(program);
       String https = "https=" + Workshop.freePort();
       String store = "keystore=desk.p12";
       String[] change = {"server", "change", "bench", https, store, "keystore-password=env:OTHER"};
       assertThat(program.ends(3, change).err()).contains("or its password is another one");
-      assertThat(workshop.trace()).isEqualTo(before);
+      workshop.trace().isAs(before);
       change[5] = "keystore-password=env:STORE";
       program.ends(0, "server", "start", "bench");
       assertThat(program.ends(0, change).all())
@@ -263,7 +263,7 @@ class ServerChangeIT {
       assertThat(program.ends(0, "server", "test", "bench").out())
           .containsPattern("ok +certificate +sha256:");
       program.ends(0, "server", "change", "bench", "https=");
-      assertThat(workshop.trace()).isEqualTo(before);
+      workshop.trace().isAs(before);
       assertThat(Files.readString(program.folder().resolve("servers.toml"))).isEqualTo(described);
     }
   }

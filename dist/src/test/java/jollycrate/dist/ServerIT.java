@@ -16,7 +16,7 @@ class ServerIT {
   @Test
   void aServerIsMadeListedStartedAndStopped() throws IOException {
     try (Workshop workshop = Workshop.open(folder)) {
-      String before = workshop.trace();
+      Trace before = workshop.trace();
       assertThat(workshop.ok("server", "list")).contains("bench  Tomcat 10.1").contains("stopped");
       assertThat(workshop.ok("server", "stop", "bench")).contains("does not run");
       assertThat(workshop.ok("server", "start", "bench")).contains("Server bench started");
@@ -28,7 +28,7 @@ class ServerIT {
       assertThat(workshop.ok("server", "list")).contains("runs, pid " + process.split(" ")[0]);
       workshop.ok("server", "stop", "bench");
       assertThat(workshop.processes()).isEmpty();
-      assertThat(workshop.trace()).isEqualTo(before);
+      workshop.trace().isAs(before);
     }
   }
 
@@ -58,11 +58,11 @@ class ServerIT {
           .contains("The server does not start: ")
           .contains("Too small maximum heap")
           .contains("told in logs/server.log:");
-      String before = workshop.trace();
+      Trace before = workshop.trace();
       assertThat(workshop.ends(5, "deploy", "--to", "bench").out())
           .contains("Too small maximum heap")
           .contains("Taken back: bench is as it was");
-      assertThat(workshop.trace()).isEqualTo(before);
+      workshop.trace().isAs(before);
     }
   }
 
@@ -89,7 +89,7 @@ class ServerIT {
   @Test
   void anInterruptedDeliveryIsTakenBack() throws Exception {
     try (Workshop workshop = Workshop.open(folder)) {
-      String before = workshop.trace();
+      Trace before = workshop.trace();
       Path out = folder.resolve("out");
       Process process =
           workshop.program.start(out, folder.resolve("err"), "deploy", "--to", "bench");
@@ -103,7 +103,7 @@ class ServerIT {
       assertThat(process.waitFor(60, TimeUnit.SECONDS)).isTrue();
       assertThat(process.exitValue()).isEqualTo(130);
       assertThat(Files.readString(out)).contains("Interrupted: interrupted by a signal");
-      assertThat(workshop.trace()).isEqualTo(before);
+      workshop.trace().isAs(before);
       assertThat(workshop.processes()).isEmpty();
       assertThat(workshop.ok("deliveries", "--on", "bench")).contains("deploy, taken back");
     }

@@ -49,7 +49,7 @@ class ServiceIT {
       "greeting = \"räder & <\\\\u>\""
     };
     try (Yard yard = Yard.with(folder, reads, described)) {
-      List<String> before = yard.trace();
+      Trace before = yard.trace();
       Program.Run first = yard.ends(0, "deploy", "--to", "yard", "--diff");
       assertThat(first.all()).doesNotContain("ding-dong").contains("+bell.port=" + yard.http);
       assertThat(yard.page("/")).isEqualTo("200 räder & <\\u> 16 a = b 127.0.0.1");
@@ -62,7 +62,7 @@ class ServiceIT {
       assertThat(yard.ok("check", "--on", "yard")).contains("Passed");
       Program.Run gone = yard.ends(0, "undeploy", "yard", "--from", "yard");
       assertThat(gone.all()).doesNotContain("ding-dong");
-      assertThat(yard.trace()).isEqualTo(before);
+      yard.trace().isAs(before);
       assertThat(Yard.runs(pid)).isFalse();
     }
   }
@@ -97,13 +97,13 @@ class ServiceIT {
                 "was killed (signal 9)"));
     try (Yard yard = Yard.with(folder, SERVES, PORT)) {
       yard.ok("deploy", "--to", "yard");
-      List<String> before = yard.trace();
+      Trace before = yard.trace();
       for (Failing failing : table) {
         yard.pack("app.jar", failing.main());
         Program.Run run = yard.ends(5, "deploy", "--to", "yard");
         assertThat(run.all()).contains(failing.told());
         assertThat(yard.page("/")).isEqualTo("200 bell 1");
-        assertThat(yard.trace()).isEqualTo(before);
+        yard.trace().isAs(before);
       }
     }
   }
@@ -275,7 +275,7 @@ class ServiceIT {
   void killedWhileDeliveringItIsTakenBack() throws Exception {
     try (Yard yard = Yard.with(folder, SERVES, PORT)) {
       yard.ok("deploy", "--to", "yard");
-      List<String> before = yard.trace();
+      Trace before = yard.trace();
       yard.pack("app.jar", "Thread.sleep(3000); " + SERVES.replace("bell 1", "bell 2"));
       Path out = folder.resolve("killed");
       Process process = yard.program.start(out, out, "deploy", "--to", "yard");
@@ -286,7 +286,7 @@ class ServiceIT {
       process.destroyForcibly().waitFor();
       assertThat(yard.ok("recover", "--on", "yard")).contains("Taken back");
       assertThat(yard.page("/")).isEqualTo("200 bell 1");
-      assertThat(yard.trace()).isEqualTo(before);
+      yard.trace().isAs(before);
     }
   }
 

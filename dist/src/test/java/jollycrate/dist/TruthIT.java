@@ -132,10 +132,10 @@ class TruthIT {
       Yard.until("the port", () -> answers(workshop));
       assertThat(workshop.ok("server", "list"))
           .contains("runs, pid " + process.pid() + ", not started by jolly");
-      String before = workshop.trace();
+      Trace before = workshop.trace();
       assertThat(workshop.ends(4, "undeploy", "moody", "--from", "bench").out())
           .contains("Jolly Crate did not start it");
-      assertThat(workshop.trace()).isEqualTo(before);
+      workshop.trace().isAs(before);
       assertThat(workshop.ok("server", "stop", "bench")).contains("Server bench stopped");
       assertThat(process.waitFor()).isNotZero();
       workshop.ok("undeploy", "moody", "--from", "bench");

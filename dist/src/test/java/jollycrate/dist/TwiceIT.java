@@ -36,13 +36,13 @@ class TwiceIT {
           .contains("it was not delivered to 'bench'");
       workshop.ok("deploy", "--to", "bench");
       String process = workshop.process();
-      String before = workshop.trace();
+      Trace before = workshop.trace();
       int printed = workshop.log().length();
       assertThat(workshop.ok("app", "restart", "--on", "bench"))
           .contains("restart spokes 1.4.0 on bench", "pass", "Restarted spokes 1.4.0 on bench");
       assertThat(workshop.log().substring(printed)).contains("Undeploying context [/spokes]");
       assertThat(workshop.process()).isEqualTo(process);
-      assertThat(workshop.trace()).isEqualTo(before);
+      workshop.trace().isAs(before);
       assertThat(workshop.ok("deliveries", "--on", "bench")).doesNotContain("  2  ");
       workshop.ok("server", "stop", "bench");
       assertThat(workshop.ends(4, "app", "restart", "--on", "bench").all())

@@ -111,7 +111,7 @@ class UnitIT {
           .contains("the service manager knows no unit 'none' (not-found)");
       assertThat(machine.jolly(0, "server", "adopt", own.folder.toString(), "--name", "shop"))
           .containsPattern("runs by +unit own");
-      String before = own.trace();
+      Trace before = own.trace();
       String process = machine.unit("MainPID");
       Path right = war("bell", "");
       Path logging = own.folder.resolve("conf/logging.properties");
@@ -141,7 +141,7 @@ class UnitIT {
       assertThat(machine.unit("ActiveState")).isEqualTo("active");
       machine.jolly(0, "undeploy", "bell", "--from", "shop");
       machine.jolly(0, "server", "change", "shop", "http=" + own.http);
-      assertThat(own.trace()).isEqualTo(before);
+      own.trace().isAs(before);
     }
   }
 

@@ -137,12 +137,12 @@ final class Workshop implements AutoCloseable {
   }
 
   /** Every path of the server's folder, told by a script that knows nothing of us. */
-  String trace() throws IOException {
+  Trace trace() throws IOException {
     return trace(server);
   }
 
   /** The same of any server's folder. */
-  static String trace(Path server) throws IOException {
+  static Trace trace(Path server) throws IOException {
     Path script = Files.createTempFile("trace", ".sh");
     try (InputStream in = Workshop.class.getResourceAsStream("/trace.sh")) {
       Files.write(script, in.readAllBytes());
@@ -153,7 +153,7 @@ final class Workshop implements AutoCloseable {
     Process process = new ProcessBuilder(command).redirectErrorStream(true).start();
     String text = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
     Files.delete(script);
-    return text;
+    return Trace.of(text.lines().toList());
   }
 
   /** Process id and start ticks of the server, as its record tells. */

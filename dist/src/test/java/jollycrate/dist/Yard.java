@@ -7,7 +7,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.Arrays;
-import java.util.List;
 import java.util.concurrent.locks.LockSupport;
 import java.util.function.BooleanSupplier;
 import java.util.jar.Attributes;
@@ -149,16 +148,16 @@ final class Yard implements AutoCloseable {
   }
 
   /** Every path below the service's folder but logs, state and records, with its content. */
-  List<String> trace() throws IOException {
+  Trace trace() throws IOException {
     try (Stream<Path> files = Files.walk(server)) {
-      return files
-          .filter(
-              path ->
-                  Stream.of(".jolly", "log", "state", "data")
-                      .noneMatch(name -> path.startsWith(server.resolve(name))))
-          .map(Yard::told)
-          .sorted()
-          .toList();
+      return Trace.of(
+          files
+              .filter(
+                  path ->
+                      Stream.of(".jolly", "log", "state", "data")
+                          .noneMatch(name -> path.startsWith(server.resolve(name))))
+              .map(Yard::told)
+              .toList());
     }
   }
 
