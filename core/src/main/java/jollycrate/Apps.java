@@ -76,10 +76,6 @@ public final class Apps {
 
   private StandingService standing(ServerEntry entry) {
     return new StandingService(
-        means.sites().site(entry),
-        means.secrets(),
-        means.progress(),
-        means.interrupts(),
-        means::requester);
+        means.sites().site(entry), means.secrets(), means.progress(), means.interrupts());
   }
 }

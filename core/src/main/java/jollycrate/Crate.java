@@ -285,8 +285,7 @@ public final class Crate {
   }
 
   private DeliveryService service(Site site, Progress told) {
-    return new DeliveryService(
-        site, secrets, told, interrupts, means::requester, ClassPathPlace.of(PROBE));
+    return new DeliveryService(site, secrets, told, interrupts, ClassPathPlace.of(PROBE));
   }
 
   private Site site(ServerEntry entry) {

@@ -3,7 +3,6 @@ package jollycrate;
 import jollycrate.app.Descriptions;
 import jollycrate.app.Setting;
 import jollycrate.check.HttpRequester;
-import jollycrate.check.Requester;
 import jollycrate.host.Host;
 import jollycrate.secret.Secrets;
 import jollycrate.site.Kinds;
@@ -24,11 +23,6 @@ record Means(
     Sites sites,
     Descriptions descriptions) {
 
-  /** Asks servers over HTTP; the caller closes. */
-  Requester requester() {
-    return new HttpRequester(interrupts::isAsked);
-  }
-
   static Means of(Setting setting, Secrets secrets, Progress progress, Interrupts interrupts) {
     Host host = Host.local();
     Kinds kinds = new Kinds();
@@ -41,7 +35,7 @@ record Means(
         host,
         kinds,
         foundation,
-        new Sites(host, setting, kinds, foundation),
+        new Sites(host, setting, kinds, foundation, () -> new HttpRequester(interrupts::isAsked)),
         new Descriptions(setting.folder(), secrets::value));
   }
 }

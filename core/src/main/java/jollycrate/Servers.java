@@ -93,10 +93,15 @@ public final class Servers {
         .toList();
   }
 
-  /** Closes the doors of a server that everybody knows, or says what would be done. */
-  public DeliveryOutcome harden(String name, boolean dryRun) {
+  /**
+   * Closes the doors of a server that everybody knows, or says what would be done.
+   *
+   * @param movesPages whether its own administration pages go to the admin listener
+   */
+  public DeliveryOutcome harden(String name, boolean movesPages, boolean dryRun) {
     ServerEntry entry = descriptions.entry(name);
-    return changes(entry, entry.ports()).change(new Wish.Hardened(), Optional.empty(), dryRun);
+    return changes(entry, entry.ports())
+        .change(new Wish.Hardened(movesPages), Optional.empty(), dryRun);
   }
 
   /**
@@ -135,12 +140,7 @@ public final class Servers {
 
   private ServerChanges changes(ServerEntry entry, Ports before) {
     return new ServerChanges(
-        site(entry),
-        before,
-        means.secrets(),
-        means.progress(),
-        means.interrupts(),
-        means::requester);
+        site(entry), before, means.secrets(), means.progress(), means.interrupts());
   }
 
   /** Whether a server is as it is described, thing by thing. */

@@ -30,13 +30,11 @@ final class CheckRun {
   private final Site site;
   private final Progress progress;
   private final Waits waits;
-  private final Supplier<Requester> requesters;
 
-  CheckRun(Site site, Progress progress, Waits waits, Supplier<Requester> requesters) {
+  CheckRun(Site site, Progress progress, Waits waits) {
     this.site = site;
     this.progress = progress;
     this.waits = waits;
-    this.requesters = requesters;
   }
 
   /**
@@ -53,7 +51,7 @@ final class CheckRun {
       boolean servlets) {
     List<CheckResult> results = new ArrayList<>();
     Optional<Cause> down = site.down(placement);
-    try (Requester requester = requesters.get()) {
+    try (Requester requester = site.requesters().get()) {
       if (site.traits().hosts()) {
         requester.leads(placement.route().base().getHost(), placement.route().direct().getHost());
       }

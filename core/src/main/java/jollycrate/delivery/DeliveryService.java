@@ -5,14 +5,12 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.function.Supplier;
 import jollycrate.app.Application;
 import jollycrate.app.ContextPath;
 import jollycrate.app.DataSource;
 import jollycrate.artifact.Artifact;
 import jollycrate.artifact.ServletNamespace;
 import jollycrate.check.CheckResult;
-import jollycrate.check.Requester;
 import jollycrate.file.Trees;
 import jollycrate.foresee.Finding;
 import jollycrate.foresee.Foresight;
@@ -37,7 +35,6 @@ public final class DeliveryService {
   private final Secrets secrets;
   private final Progress progress;
   private final Interrupts interrupts;
-  private final Supplier<Requester> requesters;
   private final Path probe;
   private final Gate gate;
   private final Course course;
@@ -48,17 +45,11 @@ public final class DeliveryService {
    * @param probe archive or folder with the class that tries connections
    */
   public DeliveryService(
-      Site site,
-      Secrets secrets,
-      Progress progress,
-      Interrupts interrupts,
-      Supplier<Requester> requesters,
-      Path probe) {
+      Site site, Secrets secrets, Progress progress, Interrupts interrupts, Path probe) {
     this.site = site;
     this.secrets = secrets;
     this.progress = progress;
     this.interrupts = interrupts;
-    this.requesters = requesters;
     this.probe = probe;
     this.gate = new Gate(site, progress);
     this.course = new Course(site, secrets, progress, gate);
@@ -214,6 +205,6 @@ public final class DeliveryService {
   }
 
   private CheckRun checkRun() {
-    return new CheckRun(site, progress, new Waits(site, progress, interrupts), requesters);
+    return new CheckRun(site, progress, new Waits(site, progress, interrupts));
   }
 }

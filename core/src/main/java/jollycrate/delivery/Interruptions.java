@@ -20,6 +20,7 @@ record Interruptions(Site site) {
     }
     String others =
         site.kind().occupants(stock).stream()
+            .filter(Occupant::served)
             .filter(occupant -> !isOf(stock, application, occupant))
             .map(occupant -> ContextPath.shown(occupant.contextPath()))
             .distinct()

@@ -3,9 +3,7 @@ package jollycrate.delivery;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.function.Supplier;
 import jollycrate.app.Ports;
-import jollycrate.check.Requester;
 import jollycrate.foresee.Finding;
 import jollycrate.foresee.PlaceRule;
 import jollycrate.foresee.PortRule;
@@ -42,12 +40,7 @@ public final class ServerChanges {
    * @param before where it was described to listen
    */
   public ServerChanges(
-      Site site,
-      Ports before,
-      Secrets secrets,
-      Progress progress,
-      Interrupts interrupts,
-      Supplier<Requester> requesters) {
+      Site site, Ports before, Secrets secrets, Progress progress, Interrupts interrupts) {
     this.site = site;
     this.before = before;
     this.secrets = secrets;
@@ -60,8 +53,8 @@ public final class ServerChanges {
         new StandingChecks(
             site,
             secrets,
-            new CheckRun(site, Progress.NONE, waits, requesters),
-            new CheckRun(site, progress, waits, requesters));
+            new CheckRun(site, Progress.NONE, waits),
+            new CheckRun(site, progress, waits));
   }
 
   /**

@@ -49,7 +49,18 @@ record ServerTarget(
   public List<Path> paths() {
     Stream<Path> put =
         Stream.concat(overhaul.files().stream(), description.stream()).map(Piece.WholeFile::path);
-    return Stream.concat(put, overhaul.gone().stream()).toList();
+    return Stream.concat(put.flatMap(this::onTheWay), overhaul.gone().stream()).distinct().toList();
+  }
+
+  /** A file with its folders in the server's own. */
+  private Stream<Path> onTheWay(Path file) {
+    return Stream.iterate(
+        file, path -> path.equals(file) || isBelow(path), path -> path.getParent());
+  }
+
+  private boolean isBelow(Path path) {
+    Path folder = site.server().folder();
+    return path.startsWith(folder) && !path.equals(folder);
   }
 
   @Override

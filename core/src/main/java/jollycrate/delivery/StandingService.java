@@ -3,11 +3,9 @@ package jollycrate.delivery;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.function.Supplier;
 import jollycrate.app.Application;
 import jollycrate.app.ContextPath;
 import jollycrate.check.CheckResult;
-import jollycrate.check.Requester;
 import jollycrate.foresee.Finding;
 import jollycrate.secret.Secrets;
 import jollycrate.server.Cause;
@@ -26,7 +24,6 @@ public final class StandingService {
   private final Site site;
   private final Secrets secrets;
   private final Progress progress;
-  private final Supplier<Requester> requesters;
   private final Interrupts interrupts;
   private final Gate gate;
   private final Course course;
@@ -34,16 +31,10 @@ public final class StandingService {
   private final Waits waits;
 
   /** For one server. */
-  public StandingService(
-      Site site,
-      Secrets secrets,
-      Progress progress,
-      Interrupts interrupts,
-      Supplier<Requester> requesters) {
+  public StandingService(Site site, Secrets secrets, Progress progress, Interrupts interrupts) {
     this.site = site;
     this.secrets = secrets;
     this.progress = progress;
-    this.requesters = requesters;
     this.interrupts = interrupts;
     this.gate = new Gate(site, progress);
     this.course = new Course(site, secrets, progress, gate);
@@ -189,6 +180,6 @@ public final class StandingService {
   }
 
   private CheckRun checkRun() {
-    return new CheckRun(site, progress, waits, requesters);
+    return new CheckRun(site, progress, waits);
   }
 }

@@ -213,15 +213,15 @@ final class LocalProcesses implements HostProcesses {
 
   @Override
   public Fact<Optional<Listening>> listening(int port) {
-    return reading(() -> Fact.known(ProcFs.listener(port).map(inode -> listening(port, inode))));
+    return reading(() -> Fact.known(ProcFs.listener(port).map(LocalProcesses::listening)));
   }
 
   /** Whose a socket is may stay unknown; that somebody listens does not. */
-  private static Listening listening(int port, String inode) {
-    return seenHolders(inode).stream()
+  private static Listening listening(TcpSocket socket) {
+    return seenHolders(socket.inode()).stream()
         .min(Comparator.naturalOrder())
-        .map(pid -> new Listening(port, pid, programOf(pid)))
-        .orElse(new Listening(port, 0, "a program of another user"));
+        .map(pid -> new Listening(socket.port(), socket.address(), pid, programOf(pid)))
+        .orElse(new Listening(socket.port(), socket.address(), 0, "a program of another user"));
   }
 
   @Override
@@ -245,7 +245,7 @@ final class LocalProcesses implements HostProcesses {
   public Fact<Set<Identity>> acceptors(int port) {
     return reading(
         () -> {
-          Optional<String> inode = ProcFs.listener(port);
+          Optional<String> inode = ProcFs.listener(port).map(TcpSocket::inode);
           Set<Long> holders = inode.map(LocalProcesses::seenHolders).orElse(Set.of());
           if (inode.isPresent() && holders.isEmpty()) {
             return Fact.unknown("the processes behind port " + port + " belong to another user");

@@ -11,7 +11,6 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.HashSet;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -19,17 +18,16 @@ import java.util.OptionalLong;
 import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 /** What Linux tells about processes and sockets in {@code /proc} (proc(5)). */
 final class ProcFs {
   private static final Path PROC = Path.of("/proc");
-  private static final String LISTEN = "0A";
   private static final Pattern SOCKET = Pattern.compile("socket:\\[(\\d+)]");
   private static final int PARENT = 1;
   private static final int SESSION = 3;
   private static final int START_TIME = 19;
-  private static final String ESTABLISHED = "01";
 
   private ProcFs() {}
 
@@ -142,44 +140,30 @@ final class ProcFs {
     return pids;
   }
 
-  /** Inode of the socket that listens on a port of any address. */
-  static Optional<String> listener(int port) {
-    return listeners().entrySet().stream()
-        .filter(socket -> socket.getValue() == port)
-        .map(Map.Entry::getKey)
-        .findFirst();
+  /** The socket that listens on a port of any address. */
+  static Optional<TcpSocket> listener(int port) {
+    return tcp().filter(socket -> socket.listens() && socket.port() == port).findFirst();
   }
 
   /** Ports that are listened on, by the inodes of their sockets. */
   static Map<String, Integer> listeners() {
-    Map<String, Integer> ports = new LinkedHashMap<>();
-    tcp()
-        .filter(fields -> fields[3].equals(LISTEN))
-        .forEach(fields -> ports.put(fields[9], localPort(fields)));
-    return ports;
+    return tcp()
+        .filter(TcpSocket::listens)
+        .collect(Collectors.toMap(TcpSocket::inode, TcpSocket::port, (one, other) -> one));
   }
 
   /** Number of connections that somebody has to a port here. */
   static long connections(int port) {
-    return tcp()
-        .filter(fields -> fields[3].equals(ESTABLISHED) && localPort(fields) == port)
-        .count();
-  }
-
-  private static int localPort(String[] fields) {
-    return Integer.parseInt(fields[1].substring(fields[1].lastIndexOf(':') + 1), 16);
+    return tcp().filter(socket -> socket.connects() && socket.port() == port).count();
   }
 
   /** A kernel without IPv6 has one table only. */
-  private static Stream<String[]> tcp() {
+  private static Stream<TcpSocket> tcp() {
     String ipv4 =
         text(PROC.resolve("net/tcp"))
             .orElseThrow(
                 () -> new Unreadable(PROC.resolve("net/tcp"), new NoSuchFileException("net/tcp")));
-    return Stream.of(ipv4, text(PROC.resolve("net/tcp6")).orElse(""))
-        .flatMap(table -> table.lines().skip(1))
-        .map(line -> line.strip().split("\\s+"))
-        .filter(fields -> fields.length > 9);
+    return Stream.of(ipv4, text(PROC.resolve("net/tcp6")).orElse("")).flatMap(TcpSocket::in);
   }
 
   /** Inodes of the sockets that a process has open; none when it has ended. */

@@ -9,8 +9,12 @@ public sealed interface Wish {
   /** What the act is called. */
   String act();
 
-  /** It lets in nobody by a door that everybody knows. */
-  record Hardened() implements Wish {
+  /**
+   * It lets in nobody by a door that everybody knows.
+   *
+   * @param movesPages whether its own administration pages go to the admin listener
+   */
+  record Hardened(boolean movesPages) implements Wish {
     @Override
     public String act() {
       return "harden";

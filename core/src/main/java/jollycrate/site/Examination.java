@@ -12,8 +12,6 @@ import java.util.Optional;
 import jollycrate.app.Https;
 import jollycrate.check.Answer;
 import jollycrate.check.Certificates;
-import jollycrate.check.HttpRequester;
-import jollycrate.check.Requester;
 import jollycrate.host.Facts;
 import jollycrate.server.Presence;
 import jollycrate.server.Running;
@@ -263,18 +261,15 @@ public final class Examination {
 
   private void answer() {
     URI url = server.ports().at("/");
-    try (Requester requester = new HttpRequester(() -> false)) {
-      Answer answer =
-          requester.send("GET", url, Optional.empty(), Optional.empty(), ANSWERS_WITHIN);
-      if (answer.came()) {
-        right("answers", answer.status() + " at " + url);
-      } else {
-        add(
-            "answers",
-            site.traits().hosts() ? Verdict.WRONG : Verdict.DOUBTFUL,
-            "nothing at " + url + ": " + answer.failure(),
-            "Read its log: jolly server log " + server.name());
-      }
+    Answer answer = site.ask(url, ANSWERS_WITHIN);
+    if (answer.came()) {
+      right("answers", answer.status() + " at " + url);
+    } else {
+      add(
+          "answers",
+          site.traits().hosts() ? Verdict.WRONG : Verdict.DOUBTFUL,
+          "nothing at " + url + ": " + answer.failure(),
+          "Read its log: jolly server log " + server.name());
     }
   }
 

@@ -24,6 +24,7 @@ import jollycrate.foresee.Finding;
 import jollycrate.host.Host;
 import jollycrate.host.Program;
 import jollycrate.host.Ran;
+import jollycrate.server.Occupant;
 import jollycrate.server.Running;
 import jollycrate.server.SelfDescription;
 import jollycrate.server.SelfDescription.Told;
@@ -104,7 +105,7 @@ public final class ServerAdoption {
         entry,
         recognised.traits().label(),
         List.copyOf(told),
-        recognised.kind().occupants(now),
+        recognised.kind().occupants(now).stream().filter(Occupant::served).toList(),
         findings(self, now, entry));
   }
 

@@ -7,7 +7,6 @@ import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
 import jollycrate.check.Answer;
-import jollycrate.check.HttpRequester;
 import jollycrate.check.Requester;
 import jollycrate.host.Bean;
 import jollycrate.host.Fact;
@@ -114,7 +113,7 @@ public record ServerApps(
                 stock.standing().applications().stream()
                     .map(Standing.Owner::placement)
                     .map(one -> new At(one.route().listener(), one.route().contextPath())),
-                site.kind().occupants(stock).stream().map(ServerApps::at)))
+                site.kind().occupants(stock).stream().filter(Occupant::served).map(ServerApps::at)))
         .distinct()
         .sorted((a, b) -> a.contextPath().compareTo(b.contextPath()))
         .forEach(at -> apps.add(app(site, stock, at, inside)));
@@ -141,7 +140,7 @@ public record ServerApps(
             .map(Placement::route)
             .orElseGet(
                 () -> Placement.Route.at(at.listener(), at.contextPath(), site.server().ports()));
-    Answer answer = answer(route, site.traits().hosts());
+    Answer answer = answer(site, route);
     return new App(
         placement.map(Placement::application).orElse(""),
         placement.map(one -> one.release().version()).orElse(""),
@@ -163,9 +162,9 @@ public record ServerApps(
         .isPresent();
   }
 
-  private static Answer answer(Placement.Route route, boolean hosted) {
-    try (Requester requester = new HttpRequester(() -> false)) {
-      if (hosted) {
+  private static Answer answer(Site site, Placement.Route route) {
+    try (Requester requester = site.requesters().get()) {
+      if (site.traits().hosts()) {
         requester.leads(route.base().getHost(), route.direct().getHost());
       }
       return requester.send(

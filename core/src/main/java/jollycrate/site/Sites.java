@@ -2,9 +2,11 @@ package jollycrate.site;
 
 import java.io.IOException;
 import java.nio.file.Path;
+import java.util.function.Supplier;
 import jollycrate.app.NotDescribedException;
 import jollycrate.app.ServerEntry;
 import jollycrate.app.Setting;
+import jollycrate.check.Requester;
 import jollycrate.host.Host;
 import jollycrate.host.Time;
 import jollycrate.server.Server;
@@ -16,12 +18,24 @@ public final class Sites {
   private final Setting setting;
   private final Kinds kinds;
   private final ServerFoundation foundation;
+  private final Supplier<Requester> requesters;
 
-  public Sites(Host host, Setting setting, Kinds kinds, ServerFoundation foundation) {
+  /**
+   * On a machine.
+   *
+   * @param requesters ask servers over HTTP
+   */
+  public Sites(
+      Host host,
+      Setting setting,
+      Kinds kinds,
+      ServerFoundation foundation,
+      Supplier<Requester> requesters) {
     this.host = host;
     this.setting = setting;
     this.kinds = kinds;
     this.foundation = foundation;
+    this.requesters = requesters;
   }
 
   public Site site(ServerEntry entry) {
@@ -44,7 +58,13 @@ public final class Sites {
     }
     Kinds.Recognised recognised = kinds.recognise(host.files(), installation);
     return new Site(
-        host, recognised.kind(), recognised.traits(), server, Time.system(), setting.by());
+        host,
+        recognised.kind(),
+        recognised.traits(),
+        server,
+        Time.system(),
+        requesters,
+        setting.by());
   }
 
   /** Where a folder really is: the server's own log and records speak of that path. */

@@ -7,6 +7,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 import jollycrate.app.Https;
 import jollycrate.app.Ports;
 import jollycrate.host.Content;
@@ -69,6 +70,7 @@ public final class ServerSteps {
     if (stops) {
       running.map(process -> stop(process, stock, before)).ifPresent(steps::add);
     }
+    files.stream().flatMap(file -> folders(file.path())).distinct().forEach(steps::add);
     files.forEach(file -> steps.add(put(file)));
     gone.forEach(path -> steps.add(new Step.RemoveFile(path, state(path), Part.OWN)));
     if (stops) {
@@ -92,6 +94,17 @@ public final class ServerSteps {
     up.forEach(placement -> steps.add(new Step.Await(placement, Expected.UP)));
     up.forEach(placement -> steps.add(new Step.RunChecks(placement)));
     return steps;
+  }
+
+  /** Those on the way to a file that are to be made, the outermost first. */
+  private Stream<Step> folders(Path file) {
+    Path folder = file.getParent();
+    Path own = stock.server().folder();
+    if (!folder.startsWith(own) || folder.equals(own) || stock.at(folder).exists()) {
+      return Stream.empty();
+    }
+    return Stream.concat(
+        folders(folder), Stream.of(new Step.MakeFolder(folder, stock.access().with("rwxr-x---"))));
   }
 
   private Step put(Piece.WholeFile file) {

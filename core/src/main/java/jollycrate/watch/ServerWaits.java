@@ -5,7 +5,6 @@ import java.net.URI;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -19,6 +18,7 @@ import jollycrate.server.Presence;
 /** Watches for facts about a server apart from its applications, each with a deadline. */
 public final class ServerWaits {
   private static final Duration SHOWN_WITHIN = Duration.ofSeconds(10);
+  private static final Duration ASKED_WITHIN = Duration.ofSeconds(2);
   private static final Duration READS_WITHIN = Duration.ofSeconds(25);
 
   private final Site site;
@@ -33,24 +33,41 @@ public final class ServerWaits {
     this.waits = new Waits(site, progress, interrupts);
   }
 
-  /** Waits until the server's process listens on all those ports; the cause when it does not. */
-  public Optional<Cause> untilListening(Collection<Integer> ports, Waits.From from) {
+  /**
+   * Waits until the server's process listens on all those ports and answers at the first one: a
+   * port may be open long before anything behind it is up.
+   *
+   * @param ports the first of which speaks HTTP
+   * @return the cause when it does not
+   */
+  public Optional<Cause> untilListening(List<Integer> ports, Waits.From from) {
     Instant until = site.time().now().plus(Waits.SERVER_STARTS_WITHIN);
     Set<Integer> missing = new TreeSet<>(ports);
     while (true) {
       interrupts.obey();
       Presence presence = site.stockTaker().presence();
       missing.removeAll(openedBy(presence));
-      if (missing.isEmpty()) {
+      if (missing.isEmpty() && (ports.isEmpty() || answers(ports.get(0)))) {
         return Optional.empty();
       }
       boolean late = site.time().now().isAfter(until);
       if (late || presence.isStopped()) {
         return Optional.of(notListening(missing, from, late));
       }
-      progress.waitingFor(named(missing) + " to open");
+      progress.waitingFor(
+          missing.isEmpty() ? "an answer at port " + ports.get(0) : named(missing) + " to open");
       site.time().pause(Waits.LOOK_AGAIN);
     }
+  }
+
+  private boolean answers(int port) {
+    return site.host()
+        .processes()
+        .listening(port)
+        .orElse(Optional.empty())
+        .map(listening -> URI.create("http://" + listening.hostName() + ":" + port + "/"))
+        .filter(url -> site.ask(url, ASKED_WITHIN).came())
+        .isPresent();
   }
 
   private Set<Integer> openedBy(Presence presence) {
@@ -66,12 +83,11 @@ public final class ServerWaits {
     return (ports.size() == 1 ? "port " : "ports ") + numbers;
   }
 
-  private Cause notListening(Set<Integer> ports, Waits.From from, boolean late) {
+  private Cause notListening(Set<Integer> missing, Waits.From from, boolean isLate) {
     LogSlice log = LogSlice.since(site, new LogPlace(site.log(), from.mark()));
-    String what =
-        late
-            ? named(ports) + " did not open within " + Waits.SERVER_STARTS_WITHIN.toSeconds() + " s"
-            : "its process ended while starting";
+    String within = " within " + Waits.SERVER_STARTS_WITHIN.toSeconds() + " s";
+    String late = missing.isEmpty() ? "it did not answer" : named(missing) + " did not open";
+    String what = isLate ? late + within : "its process ended while starting";
     return site.kind()
         .logs()
         .explain(List.of(), log.text())

@@ -1,8 +1,13 @@
 package jollycrate.watch;
 
+import java.net.URI;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Supplier;
+import jollycrate.check.Answer;
+import jollycrate.check.Requester;
 import jollycrate.host.Access;
 import jollycrate.host.Host;
 import jollycrate.host.HostFiles;
@@ -21,12 +26,27 @@ import jollycrate.stock.StockTaker;
 /**
  * A server, where it runs and how it is handled.
  *
+ * @param requesters ask it over HTTP; whoever takes one closes it
  * @param by who makes changes, as records name them
  */
-public record Site(Host host, ServerKind kind, Traits traits, Server server, Time time, String by) {
+public record Site(
+    Host host,
+    ServerKind kind,
+    Traits traits,
+    Server server,
+    Time time,
+    Supplier<Requester> requesters,
+    String by) {
 
   public HostFiles files() {
     return host.files();
+  }
+
+  /** What a {@code GET} brings, within a limit. */
+  public Answer ask(URI url, Duration limit) {
+    try (Requester requester = requesters.get()) {
+      return requester.send("GET", url, Optional.empty(), Optional.empty(), limit);
+    }
   }
 
   /** Our own files in the server's folder. */

@@ -20,6 +20,8 @@ import java.util.function.BooleanSupplier;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 
 /** The verbs of this machine keep what their contract says. */
 class LocalHostTest implements HostProcessesContract {
@@ -209,13 +211,15 @@ class LocalHostTest implements HostProcessesContract {
     assertThat(processes.life(earlierBoot)).isEqualTo(Life.GONE);
   }
 
-  @Test
-  void whoListensIsNamed() throws IOException {
-    try (ServerSocket socket = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
+  @ParameterizedTest
+  @CsvSource({"127.0.0.5, 127.0.0.5", "0.0.0.0, 127.0.0.1"})
+  void whoListensIsNamedAndWhere(String address, String reached) throws IOException {
+    try (ServerSocket socket = new ServerSocket(0, 1, InetAddress.getByName(address))) {
       Listening found =
           processes.listening(socket.getLocalPort()).orElse(Optional.empty()).orElseThrow();
       assertThat(found.pid()).isEqualTo(ProcessHandle.current().pid());
       assertThat(found.program()).startsWith("java");
+      assertThat(found.hostName()).isEqualTo(reached);
     }
   }
 }

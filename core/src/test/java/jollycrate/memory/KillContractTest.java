@@ -73,13 +73,13 @@ class KillContractTest {
           world.turn("a", false);
         },
         world -> world.turn("a", true)),
-    HARDEN(world -> world.deploy("a", OLD), world -> world.overhaul(new Wish.Hardened())),
+    HARDEN(world -> world.deploy("a", OLD), world -> world.overhaul(new Wish.Hardened(true))),
     HARDEN_STOPPED(
         world -> {
           world.deploy("a", OLD);
           world.control().stop();
         },
-        world -> world.overhaul(new Wish.Hardened())),
+        world -> world.overhaul(new Wish.Hardened(false))),
     ADD_USER(
         world -> world.deploy("a", OLD),
         world -> world.overhaul(new Wish.Users(new Wish.Removed("anna")))),

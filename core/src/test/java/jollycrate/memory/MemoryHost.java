@@ -1,5 +1,6 @@
 package jollycrate.memory;
 
+import java.net.InetAddress;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
@@ -292,10 +293,13 @@ public final class MemoryHost extends MemoryFiles implements HostProcesses, Time
   @Override
   public Fact<Optional<Listening>> listening(int port) {
     if (port == 80) {
-      return Fact.known(front.map(there -> new Listening(port, 900, "front")));
+      return Fact.known(
+          front.map(there -> new Listening(port, InetAddress.getLoopbackAddress(), 900, "front")));
     }
     return Fact.known(
-        programs.keySet().stream().findFirst().map(pid -> new Listening(port, pid, "server")));
+        programs.keySet().stream()
+            .findFirst()
+            .map(pid -> new Listening(port, InetAddress.getLoopbackAddress(), pid, "server")));
   }
 
   @Override

@@ -12,6 +12,7 @@ import jollycrate.artifact.ServletNamespace;
 import jollycrate.file.Digests;
 import jollycrate.host.Access;
 import jollycrate.host.Content;
+import jollycrate.host.Facts;
 import jollycrate.host.HostFiles;
 import jollycrate.host.Launch;
 import jollycrate.server.Cause;
@@ -88,15 +89,19 @@ final class MemoryKind implements ServerKind, KindProcesses, KindLogs {
     String line = wish instanceof Wish.AsDescribed ? MemoryServer.SPOILT : "door: closed\n";
     String text = stock.text(file).orElse("");
     Content content = Content.of(text.contains(line) ? text : text + line);
-    Piece.WholeFile piece =
-        new Piece.WholeFile(
-            file,
-            content,
-            stock.at(file).isFile() ? stock.at(file).access() : stock.access().with("rw-r-----"),
-            Part.OWN,
-            live ? PickUp.LIVE : PickUp.RESTART);
-    return new Overhaul(
-        List.of(piece), Map.of(), List.of(), List.of(), List.of(), List.of(), Map.of());
+    PickUp pickUp = live ? PickUp.LIVE : PickUp.RESTART;
+    List<Piece.WholeFile> wanted = new ArrayList<>(List.of(own(stock, file, content, pickUp)));
+    if (wish instanceof Wish.Hardened hardened && hardened.movesPages()) {
+      Path moved = stock.server().folder().resolve("pages/admin/moved.conf");
+      wanted.add(own(stock, moved, Content.of("pages"), pickUp));
+    }
+    return new Overhaul(wanted, Map.of(), List.of(), List.of(), List.of(), List.of(), Map.of());
+  }
+
+  private static Piece.WholeFile own(Stock stock, Path file, Content content, PickUp pickUp) {
+    Facts facts = stock.at(file);
+    Access access = facts.isFile() ? facts.access() : stock.access().with("rw-r-----");
+    return new Piece.WholeFile(file, content, access, Part.OWN, pickUp);
   }
 
   @Override

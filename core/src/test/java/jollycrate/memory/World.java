@@ -99,7 +99,15 @@ public final class World {
             before.map(front -> FRONT),
             Steering.OURS,
             Optional.empty());
-    site = new Site(host.host(), new MemoryKind(swap), MemoryKind.TRAITS, described, host, "anna");
+    site =
+        new Site(
+            host.host(),
+            new MemoryKind(swap),
+            MemoryKind.TRAITS,
+            described,
+            host,
+            MemoryRequester::new,
+            "anna");
   }
 
   ServerService control() {
@@ -108,23 +116,13 @@ public final class World {
 
   DeliveryService service() {
     return new DeliveryService(
-        site,
-        new Secrets(name -> null),
-        Progress.NONE,
-        new Interrupts(),
-        MemoryRequester::new,
-        Path.of("/probe"));
+        site, new Secrets(name -> null), Progress.NONE, new Interrupts(), Path.of("/probe"));
   }
 
   /** Stops or starts an application on the running server. */
   void turn(String name, boolean on) {
     StandingService service =
-        new StandingService(
-            site,
-            new Secrets(variable -> null),
-            Progress.NONE,
-            new Interrupts(),
-            MemoryRequester::new);
+        new StandingService(site, new Secrets(variable -> null), Progress.NONE, new Interrupts());
     Application application = application(name, releases);
     last = Optional.of(on ? service.start(application) : service.stop(name));
   }
@@ -137,8 +135,7 @@ public final class World {
             site.server().ports(),
             new Secrets(name -> null),
             Progress.NONE,
-            new Interrupts(),
-            MemoryRequester::new);
+            new Interrupts());
     last = Optional.of(changes.change(wish, Optional.empty(), false));
   }
 
@@ -232,6 +229,9 @@ public final class World {
     @Override
     public Answer send(
         String method, URI url, Optional<String> body, Optional<Login> login, Duration limit) {
+      if (url.getPath().equals("/")) {
+        return new Answer(404, "text/plain", "", "", Duration.ZERO, "", "");
+      }
       requests.run();
       String name = url.getPath().split("/")[1];
       return server

@@ -92,8 +92,30 @@ class ServerChangeIT {
 
       if (line == Line.ELEVEN) {
         users(program, own, page, users);
+      } else if (line == Line.TEN) {
+        movedPages(program, own);
       }
     }
+  }
+
+  /** The public port does not answer for them any more; what stands beside them there does. */
+  private static void movedPages(Program program, OwnTomcat own) throws IOException {
+    assertThat(program.ends(4, "server", "harden", "shop", "--move-pages").out())
+        .contains("there is no admin listener", "server change shop admin=PORT");
+    int admin = Workshop.freePort();
+    program.ends(0, "server", "change", "shop", "admin=" + admin);
+    assertThat(program.ends(0, "server", "harden", "shop", "--move-pages").out())
+        .contains("conf/admin/localhost/host-manager.xml", "conf/admin/localhost/manager.xml");
+    String open = "http://127.0.0.1:" + own.http;
+    String kept = "http://127.0.0.1:" + admin + "/manager/html";
+    assertThat(Started.request("GET", open + "/manager/html")).startsWith("404");
+    assertThat(Started.request("GET", open + "/docs/")).startsWith("200");
+    assertThat(Started.status(kept, "mia", "chain & 'ring'")).isEqualTo(200);
+    assertThat(program.ends(0, "apps", "--on", "shop").out())
+        .containsOnlyOnce("/manager ")
+        .containsPattern("/manager +STARTED .*admin port");
+    assertThat(program.ends(0, "server", "harden", "shop", "--move-pages").out())
+        .contains("Unchanged");
   }
 
   /** Picked up while it runs, each. */

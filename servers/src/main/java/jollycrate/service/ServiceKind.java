@@ -138,7 +138,8 @@ public final class ServiceKind implements ServerKind {
                 new Occupant(
                     owner.placement().route().listener(),
                     owner.placement().route().contextPath(),
-                    owner.placement().switchPath()))
+                    owner.placement().switchPath(),
+                    true))
         .toList();
   }
 

@@ -3,30 +3,17 @@ package jollycrate.tomcat;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Set;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
-import java.util.stream.Stream;
 import jollycrate.host.HostFiles;
 import jollycrate.secret.WellKnown;
 import jollycrate.server.SelfDescription.Doubt;
 import jollycrate.server.Server;
 import jollycrate.xml.XmlDocument;
-import jollycrate.xml.XmlElement;
 import jollycrate.xml.XmlException;
 
 /** Who may log in to a Tomcat that somebody set up, and to the administration pages it ships. */
 final class Administration {
-  private static final int MOST_BYTES = 4 << 20;
-  private static final String ANY = "org.apache.catalina.";
-
-  /** Servlets that pages of administration are made of. */
-  private static final Set<String> PAGES =
-      Set.of(
-          ANY + "manager.ManagerServlet",
-          ANY + "manager.HTMLManagerServlet",
-          ANY + "manager.host.HostManagerServlet",
-          ANY + "manager.host.HTMLHostManagerServlet");
 
   /** Applications that an installation brings to look at. */
   private static final List<String> SAMPLES = List.of("examples", "docs");
@@ -47,14 +34,15 @@ final class Administration {
   /** What somebody should know or fix. */
   List<Doubt> doubts(ServerXml configuration) {
     new UserRealms(configuration).files().forEach(this::users);
-    configuration.main().ifPresent(this::pages);
+    AdminPages pages = new AdminPages(files, server, configuration);
+    configuration.main().ifPresent(listener -> pages(pages, listener));
     return List.copyOf(doubts);
   }
 
   private void users(Path file) {
     String shown = server.shown(file);
     try {
-      byte[] bytes = files.whole(file, MOST_BYTES);
+      byte[] bytes = files.whole(file, XmlDocument.MOST_BYTES);
       if (bytes.length > 0) {
         new UsersFile(XmlDocument.parse(shown, bytes)).users().forEach(this::user);
       }
@@ -88,13 +76,13 @@ final class Administration {
     }
   }
 
-  private void pages(Listener listener) {
-    for (Path folder : openPages(listener)) {
+  private void pages(AdminPages pages, Listener listener) {
+    for (AdminPages.Page page : pages.open(listener)) {
       doubts.add(
           new Doubt(
-              "/" + folder.getFileName(),
+              page.path(),
               "the server's own administration pages are open to whoever reaches its port",
-              server.shown(folder),
+              server.shown(page.folder()),
               "'jolly server harden " + server.name() + "' lets in this machine only"));
     }
     String samples =
@@ -109,50 +97,6 @@ final class Administration {
               "applications stand there that the installation brings to look at",
               samples,
               "Take them away where others than developers come"));
-    }
-  }
-
-  /** Folders of administration pages that whoever reaches the server's port reaches. */
-  List<Path> openPages(Listener listener) {
-    return files.list(listener.applications()).stream()
-        .filter(this::administers)
-        .filter(folder -> !isRestricted(listener, folder))
-        .toList();
-  }
-
-  /** Whether a file stands there. */
-  boolean stands(Path file) {
-    return files.facts(files.real(file)).isFile();
-  }
-
-  /** What says who reaches an application: its own descriptor counts more than one inside it. */
-  Path descriptor(Listener listener, Path folder) {
-    Path own = listener.descriptors().resolve(folder.getFileName() + ".xml");
-    return stands(own) ? own : folder.resolve("META-INF/context.xml");
-  }
-
-  private boolean administers(Path folder) {
-    return roots(folder.resolve("WEB-INF/web.xml"))
-        .flatMap(root -> root.descendants("servlet-class").stream())
-        .anyMatch(servlet -> PAGES.contains(servlet.text()));
-  }
-
-  private boolean isRestricted(Listener listener, Path folder) {
-    return roots(descriptor(listener, folder))
-        .flatMap(root -> root.children("Valve").stream())
-        .map(valve -> valve.value("className", ""))
-        .anyMatch(name -> name.startsWith(ANY + "valves.Remote") && !name.endsWith("IpValve"));
-  }
-
-  /** The root element of a file; none where there is no such file, or none that can be read. */
-  private Stream<XmlElement> roots(Path file) {
-    byte[] bytes = files.read(file, 0, MOST_BYTES);
-    try {
-      return bytes.length == 0
-          ? Stream.empty()
-          : Stream.of(XmlDocument.parse(file.toString(), bytes).root());
-    } catch (XmlException e) {
-      return Stream.empty();
     }
   }
 }

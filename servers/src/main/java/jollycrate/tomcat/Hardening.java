@@ -7,6 +7,7 @@ import java.util.HashMap;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Stream;
 import jollycrate.host.HostFiles;
 import jollycrate.secret.Secrets;
 import jollycrate.secret.WellKnown;
@@ -15,7 +16,7 @@ import jollycrate.server.PickUp;
 import jollycrate.server.SelfDescription.Doubt;
 import jollycrate.server.Server;
 import jollycrate.server.Stock;
-import jollycrate.xml.XmlDocument;
+import jollycrate.server.Wish;
 import jollycrate.xml.XmlElement;
 import jollycrate.xml.XmlException;
 
@@ -23,12 +24,11 @@ import jollycrate.xml.XmlException;
 final class Hardening {
   private static final int RANDOM_BYTES = 24;
   private static final SecureRandom RANDOM = new SecureRandom();
-  private static final String LOOPBACK_ONLY =
-      "<Valve className=\"org.apache.catalina.valves.RemoteCIDRValve\""
-          + " allow=\"127.0.0.0/8,::1/128\"/>";
 
+  private final HostFiles files;
+  private final Stock stock;
+  private final boolean movesPages;
   private final Server server;
-  private final Administration administration;
   private final ServerXml configuration;
   private final UserRealms realms;
   private final Edits edits;
@@ -37,9 +37,11 @@ final class Hardening {
   private final List<Doubt> left = new ArrayList<>();
   private final Map<String, String> hidden = new HashMap<>();
 
-  Hardening(HostFiles files, Stock stock) {
+  Hardening(HostFiles files, Stock stock, Wish.Hardened wish) {
+    this.files = files;
+    this.stock = stock;
+    this.movesPages = wish.movesPages();
     this.server = stock.server();
-    this.administration = new Administration(files, server);
     this.configuration = ServerXml.of(stock);
     this.realms = new UserRealms(configuration);
     this.edits = new Edits(files, server, configuration);
@@ -50,8 +52,18 @@ final class Hardening {
     stopWord();
     adminAddress();
     realms.files().forEach(this::users);
-    configuration.main().ifPresent(this::pages);
-    return new Overhaul(edits.wanted(), edits.seen(), List.of(), done, left, List.of(), hidden);
+    ClosedPages pages = new ClosedPages(files, stock, configuration, edits);
+    configuration.main().ifPresent(listener -> pages.close(listener, movesPages));
+    done.addAll(pages.done());
+    left.addAll(pages.left());
+    return new Overhaul(
+        Stream.concat(edits.wanted().stream(), pages.moved().stream()).toList(),
+        edits.seen(),
+        pages.gone(),
+        done,
+        left,
+        pages.refused(),
+        hidden);
   }
 
   private void set(XmlElement element, String attribute, String value) {
@@ -89,7 +101,7 @@ final class Hardening {
   }
 
   private void users(Path file) {
-    if (!administration.stands(file)) {
+    if (!files.facts(files.real(file)).isFile()) {
       return;
     }
     UsersFile users;
@@ -179,32 +191,6 @@ final class Hardening {
     String hash = PasswordHash.of(password);
     hidden.put(hash, "(new hash)");
     edits.add(file, users.password(user, hash), PickUp.RESTART);
-  }
-
-  private void pages(Listener listener) {
-    for (Path folder : administration.openPages(listener)) {
-      Path descriptor = administration.descriptor(listener, folder);
-      if (!administration.stands(descriptor)) {
-        left.add(
-            new Doubt(
-                "/" + folder.getFileName(),
-                "the server's own administration pages are open, and have no descriptor",
-                server.shown(folder),
-                "Take them away"));
-        continue;
-      }
-      XmlDocument document = edits.document(descriptor);
-      edits.add(
-          descriptor,
-          document.inserting(document.root(), "  " + LOOPBACK_ONLY + document.lineEnd()),
-          PickUp.RESTART);
-      done.add(
-          new Doubt(
-              "/" + folder.getFileName(),
-              "the server's own administration pages are open to whoever reaches its port",
-              server.shown(folder),
-              "Whoever comes from this machine only"));
-    }
   }
 
   private static String random() {

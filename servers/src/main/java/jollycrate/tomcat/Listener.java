@@ -3,6 +3,7 @@ package jollycrate.tomcat;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.Optional;
+import java.util.regex.PatternSyntaxException;
 
 /**
  * One of the two listeners of a server: an engine with the host that serves what it receives.
@@ -15,6 +16,7 @@ import java.util.Optional;
  * @param live whether the running server notices what changes there
  * @param atStart whether it looks there when it starts
  * @param interval between two looks
+ * @param ignored names of what it leaves alone in the folder of applications, a regular expression
  * @param realm that its own users come from, as it is written
  */
 record Listener(
@@ -25,6 +27,7 @@ record Listener(
     boolean live,
     boolean atStart,
     Duration interval,
+    String ignored,
     Optional<String> realm) {
   /** Tomcat ignores a change younger than this (HostConfig's file modification resolution). */
   private static final Duration RESOLUTION = Duration.ofSeconds(1);
@@ -39,7 +42,17 @@ record Listener(
         true,
         true,
         interval,
+        "",
         realm);
+  }
+
+  /** Whether it leaves alone what stands by this name in the folder of applications. */
+  boolean ignores(String name) {
+    try {
+      return name.matches(ignored);
+    } catch (PatternSyntaxException wrong) {
+      return false;
+    }
   }
 
   /** Longest time until the running server has looked at a changed descriptor. */

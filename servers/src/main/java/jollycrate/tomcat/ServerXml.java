@@ -146,6 +146,11 @@ final class ServerXml {
     return mainService().flatMap(service -> service.child("Engine"));
   }
 
+  /** The host for everybody. */
+  Optional<XmlElement> mainHost() {
+    return mainEngine().flatMap(this::host);
+  }
+
   /** The port at which a word stops the server, with that word. */
   record StopPort(int port, String word, String where) {
     /** Whether everybody knows the word. */
@@ -296,6 +301,7 @@ final class ServerXml {
         value(host, "autoDeploy", "true").equals("true"),
         value(host, "deployOnStartup", "true").equals("true"),
         interval(engine, host),
+        value(host, "deployIgnore", ""),
         engine.child("Realm").map(realm -> text(realm)));
   }
 

@@ -142,7 +142,7 @@ public final class TomcatKind implements ServerKind {
     if (wish instanceof Wish.AsDescribed described) {
       return new Described(files, stock, described).overhaul();
     }
-    return new Hardening(files, stock).overhaul();
+    return new Hardening(files, stock, (Wish.Hardened) wish).overhaul();
   }
 
   @Override
@@ -193,7 +193,9 @@ public final class TomcatKind implements ServerKind {
   private static Occupant occupant(Listener listener, Path file, boolean extension) {
     String name = file.getFileName().toString();
     String base = extension ? ContextNames.withoutExtension(name) : name;
-    return new Occupant(listener.label(), ContextNames.pathOf(base), file);
+    boolean described = listener.descriptors().equals(file.getParent());
+    return new Occupant(
+        listener.label(), ContextNames.pathOf(base), file, described || !listener.ignores(name));
   }
 
   @Override
