@@ -35,6 +35,7 @@ import jollycrate.delivery.Source;
 import jollycrate.draft.Draft;
 import jollycrate.draft.Drafting;
 import jollycrate.file.Digests;
+import jollycrate.file.IoReason;
 import jollycrate.file.Trees;
 import jollycrate.host.Host;
 import jollycrate.pack.PackException;
@@ -86,7 +87,7 @@ public final class Crate {
     try {
       return Drafting.of(setting.folder());
     } catch (IOException e) {
-      throw new NotDescribedException("Cannot draft a description: " + e.getMessage());
+      throw new NotDescribedException("Cannot draft a description: " + IoReason.of(e));
     }
   }
 
@@ -95,7 +96,7 @@ public final class Crate {
     try {
       return Digests.of(file);
     } catch (IOException e) {
-      throw new ArtifactException("Cannot read '" + file + "': " + e.getMessage());
+      throw new ArtifactException("Cannot read '" + file + "': " + IoReason.of(e));
     }
   }
 
@@ -104,7 +105,7 @@ public final class Crate {
     try {
       return Files.mismatch(one, other) < 0;
     } catch (IOException e) {
-      throw new ArtifactException("Cannot compare: " + e.getMessage());
+      throw new ArtifactException("Cannot compare: " + IoReason.of(e));
     }
   }
 
@@ -114,7 +115,7 @@ public final class Crate {
         ZipArchive other = ZipArchive.open(after)) {
       return Comparison.of(one.members(), other.members());
     } catch (IOException e) {
-      throw new ArtifactException("Cannot compare: " + e.getMessage());
+      throw new ArtifactException("Cannot compare: " + IoReason.of(e));
     }
   }
 

@@ -13,6 +13,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import jollycrate.file.IoReason;
 import org.tomlj.Toml;
 import org.tomlj.TomlArray;
 import org.tomlj.TomlParseError;
@@ -99,7 +100,7 @@ final class TomlFile {
     } catch (MalformedInputException e) {
       throw first(path, "not UTF-8 text");
     } catch (IOException e) {
-      throw first(path, "cannot be read: " + e.getMessage());
+      throw first(path, "cannot be read: " + IoReason.of(e));
     }
   }
 

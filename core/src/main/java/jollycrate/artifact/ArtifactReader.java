@@ -20,6 +20,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.zip.ZipException;
 import jollycrate.file.Digests;
+import jollycrate.file.IoReason;
 import jollycrate.xml.XmlDocument;
 import jollycrate.xml.XmlException;
 import jollycrate.xml.XmlText;
@@ -90,7 +91,11 @@ public final class ArtifactReader {
       return new ArtifactReader(file, archive).read(digest);
     } catch (IOException | IllegalArgumentException | CompletionException e) {
       throw new ArtifactException(
-          "Cannot read '" + file + "' as an archive: " + reasonOf(e) + ". Build or copy it again");
+          "Cannot read '"
+              + file
+              + "' as an archive: "
+              + IoReason.of(e)
+              + ". Build or copy it again");
     }
   }
 
@@ -100,10 +105,6 @@ public final class ArtifactReader {
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }
-  }
-
-  static String reasonOf(Exception e) {
-    return e.getMessage() == null ? e.getClass().getSimpleName() : e.getMessage();
   }
 
   private Artifact read(CompletableFuture<String> digest) throws IOException {

@@ -19,6 +19,7 @@ import java.util.concurrent.Executor;
 import java.util.concurrent.Executors;
 import java.util.jar.Attributes;
 import java.util.jar.Manifest;
+import jollycrate.file.IoReason;
 import jollycrate.xml.XmlDocument;
 
 /** Reads the classes of an artifact and looks into its libraries, on several threads. */
@@ -121,8 +122,7 @@ final class ClassReading {
         }
       }
     } catch (IOException | IllegalArgumentException e) {
-      into.fault(
-          "library '" + member.name() + "' is no readable archive: " + ArtifactReader.reasonOf(e));
+      into.fault("library '" + member.name() + "' is no readable archive: " + IoReason.of(e));
     }
   }
 

@@ -16,6 +16,7 @@ import java.util.stream.Stream;
 import jollycrate.app.Application;
 import jollycrate.app.DataSource;
 import jollycrate.file.Digests;
+import jollycrate.file.IoReason;
 import jollycrate.foresee.Finding;
 import jollycrate.host.Content;
 import jollycrate.host.HostException;
@@ -211,7 +212,7 @@ final class Rollback {
                 + ")");
       }
     } catch (IOException e) {
-      throw new HostException("Cannot bring back '" + from + "': " + e.getMessage());
+      throw new HostException("Cannot bring back '" + from + "': " + IoReason.of(e));
     }
   }
 

@@ -4,6 +4,7 @@ import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.InputStreamReader;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.AccessDeniedException;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
 import java.nio.file.NoSuchFileException;
@@ -69,6 +70,9 @@ final class LocalHold implements Hold {
         child.destroyForcibly();
         if (said.equals(ANOTHERS)) {
           return Optional.empty();
+        }
+        if (!said.equals(REPLACED) && !Files.isWritable(file.getParent())) {
+          throw new AccessDeniedException(file.toString());
         }
         if (!said.equals(REPLACED)) {
           throw new HostException("Cannot lock '" + file + "': " + lastWords(errors));

@@ -10,6 +10,7 @@ import java.nio.file.Path;
 import java.util.Optional;
 import java.util.zip.CRC32;
 import jollycrate.artifact.ZipMember;
+import jollycrate.file.IoReason;
 
 /** Reads and compresses entries one by one; for any number of threads. */
 final class EntryReader {
@@ -101,7 +102,7 @@ final class EntryReader {
           member.method(), member.crc(), member.size(), source.archive().packed(member));
     } catch (IOException e) {
       throw new PackException(
-          "Cannot pack '" + source.place() + "': " + e.getMessage() + ". Fetch the library again");
+          "Cannot pack '" + source.place() + "': " + IoReason.of(e) + ". Fetch the library again");
     }
   }
 }

@@ -16,6 +16,7 @@ import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import jollycrate.artifact.ZipArchive;
 import jollycrate.artifact.ZipMember;
+import jollycrate.file.IoReason;
 
 /** A library of the project, open and looked through. */
 final class Library implements Closeable {
@@ -63,7 +64,7 @@ final class Library implements Closeable {
       throw new PackException(
           "Cannot pack library '" + file + "': there is no such file. Build first, or fix 'libs'");
     } catch (IOException e) {
-      String reason = Files.isDirectory(file) ? "it is a folder" : e.getMessage();
+      String reason = Files.isDirectory(file) ? "it is a folder" : IoReason.of(e);
       throw refused(file, reason);
     } catch (PackException e) {
       closeQuietly(archive);

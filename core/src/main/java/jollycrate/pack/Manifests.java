@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.jar.Attributes;
 import java.util.jar.Manifest;
+import jollycrate.file.IoReason;
 
 /** The manifest of an archive (JAR specification): the project's own, with what is needed added. */
 final class Manifests {
@@ -41,7 +42,7 @@ final class Manifests {
       return new Manifest(in);
     } catch (IOException e) {
       throw new PackException(
-          "Cannot read the manifest '" + own.source().place() + "': " + e.getMessage());
+          "Cannot read the manifest '" + own.source().place() + "': " + IoReason.of(e));
     }
   }
 

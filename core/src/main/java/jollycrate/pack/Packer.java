@@ -15,6 +15,7 @@ import java.util.Optional;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
 import jollycrate.artifact.Comparison;
+import jollycrate.file.IoReason;
 import jollycrate.file.Stamp;
 
 /**
@@ -65,7 +66,7 @@ public final class Packer {
     } catch (FileSystemException e) {
       throw new PackException("Cannot pack '" + target + "': " + reason(e));
     } catch (IOException e) {
-      throw new PackException("Cannot pack '" + target + "': " + e.getMessage());
+      throw new PackException("Cannot pack '" + target + "': " + IoReason.of(e));
     }
   }
 

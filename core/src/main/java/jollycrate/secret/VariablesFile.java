@@ -13,6 +13,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.regex.Pattern;
 import java.util.stream.IntStream;
+import jollycrate.file.IoReason;
 
 /** A file {@code .env} with variables of one developer, beside the files that refer to them. */
 public final class VariablesFile {
@@ -61,7 +62,7 @@ public final class VariablesFile {
       throw new SecretException(
           "Cannot read '" + file + "': line " + wrongLine(file) + " is not written NAME=value");
     } catch (IOException e) {
-      throw new SecretException("Cannot read '" + file + "': " + e.getMessage());
+      throw new SecretException("Cannot read '" + file + "': " + IoReason.of(e));
     }
   }
 

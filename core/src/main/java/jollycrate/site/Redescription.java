@@ -11,6 +11,7 @@ import jollycrate.app.NotDescribedException;
 import jollycrate.app.ProblemsException;
 import jollycrate.app.ServerEntry;
 import jollycrate.app.ServersEdit;
+import jollycrate.file.IoReason;
 import jollycrate.host.Content;
 import jollycrate.host.Host;
 import jollycrate.host.HostFiles;
@@ -95,7 +96,7 @@ public record Redescription(
               + "', and nothing was written. With that: "
               + e.getMessage());
     } catch (IOException e) {
-      throw new NotDescribedException("Cannot read '" + servers + "': " + e.getMessage());
+      throw new NotDescribedException("Cannot read '" + servers + "': " + IoReason.of(e));
     }
   }
 

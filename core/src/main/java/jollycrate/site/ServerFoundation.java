@@ -23,6 +23,7 @@ import jollycrate.app.ServersEdit;
 import jollycrate.app.ServersFile;
 import jollycrate.app.Setting;
 import jollycrate.app.Steering;
+import jollycrate.file.IoReason;
 import jollycrate.host.Access;
 import jollycrate.host.Host;
 import jollycrate.host.HostFiles;
@@ -123,7 +124,7 @@ public final class ServerFoundation {
         Unpacking.unpack(path, folder);
       } catch (IOException e) {
         throw cannot(
-            name, "'" + path + "' cannot be unpacked: " + e.getMessage(), "Fetch it again");
+            name, "'" + path + "' cannot be unpacked: " + IoReason.of(e), "Fetch it again");
       }
     }
     return folder;

@@ -7,6 +7,8 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
+import java.util.ArrayList;
+import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -158,5 +160,44 @@ class BadDaysIT {
     } finally {
       shell.shell("umount -l \"$0\"", disk.toString());
     }
+  }
+
+  /** Whoever may not look or write somewhere is told where and whose it is. */
+  @Test
+  void rightsAreTakenAway() throws Exception {
+    assumeTrue(System.getProperty("user.name").equals("root"));
+    try (Workshop workshop = Workshop.open(folder)) {
+      Path war = Wars.empty(folder).entry("index.html", "ring").write("bell.war");
+      workshop.ok("deploy", war.toString(), "--undescribed", "--to", "bench");
+      Program shell = new Program(workshop.program.folder());
+      String open = "d=$0; while [ \"$d\" != /tmp ]; do chmod a+x \"$d\"; d=${d%/*}; done";
+      shell.shell("chown -R nobody:nogroup . && " + open, workshop.server.toString());
+      String descriptors = "conf/Catalina/localhost";
+      shell.shell(
+          "chown root \"$0\" && chmod 755 \"$0\"", workshop.server.resolve(descriptors).toString());
+      Trace before = workshop.trace();
+      Program.Run refused = asNobody(shell, "undeploy", "bell", "--from", "bench");
+      assertThat(refused.all())
+          .contains(descriptors + "' belongs to root (rwx", "Run this as root, or let nobody in")
+          .contains("Taken back: bench is as it was");
+      assertThat(refused.exit()).isEqualTo(5);
+      shell.shell("chmod 000 \"$0\"", workshop.server.resolve(".jolly").toString());
+      for (String act : new String[] {"deploy " + war + " --undescribed", "undeploy bell"}) {
+        refused = asNobody(shell, (act + " --on bench").split(" "));
+        assertThat(refused.all()).contains("belongs to nobody (---------). Change its mode");
+        assertThat(refused.exit()).isEqualTo(4);
+      }
+      assertThat(asNobody(shell, "server", "list").out()).contains("bench    unknown");
+      workshop.trace().isAs(before);
+      shell.shell("chmod 700 \"$0\"", workshop.server.resolve(".jolly").toString());
+      assertThat(workshop.page("/bell/")).isEqualTo("200 ring");
+    }
+  }
+
+  private static Program.Run asNobody(Program program, String... arguments) {
+    String as = "exec setpriv --reuid=65534 --regid=65534 --clear-groups \"$0\" \"$@\"";
+    List<String> command = new ArrayList<>(List.of(Program.HOME.resolve("bin/jolly").toString()));
+    command.addAll(List.of(arguments));
+    return program.shell(as, command.toArray(String[]::new));
   }
 }
