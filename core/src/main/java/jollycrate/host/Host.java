@@ -12,8 +12,12 @@ import java.util.Map;
  */
 public record Host(
     String name, HostFiles files, HostProcesses processes, Map<String, String> environment) {
-  private static final List<String> PASSED_ON =
+  /** Names of variables of a log-in that are passed on. */
+  public static final List<String> PASSED_ON =
       List.of("PATH", "HOME", "USER", "LOGNAME", "TZ", "TMPDIR");
+
+  /** What tells them to write UTF-8. */
+  public static final Map<String, String> LOCALE = Map.of("LANG", "C.UTF-8", "LC_ALL", "C.UTF-8");
 
   /** This machine. */
   public static Host local() {
@@ -28,8 +32,7 @@ public record Host(
         allowed.put(name, value);
       }
     }
-    allowed.put("LANG", "C.UTF-8");
-    allowed.put("LC_ALL", "C.UTF-8");
+    allowed.putAll(LOCALE);
     return allowed;
   }
 }

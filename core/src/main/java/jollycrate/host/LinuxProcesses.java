@@ -23,6 +23,18 @@ public abstract class LinuxProcesses implements HostProcesses {
   /** How long one of them may take. */
   protected static final Duration PROGRAM_LIMIT = Duration.ofSeconds(5);
 
+  /**
+   * The shell notes its process id durably and then becomes the program, so that the id is known
+   * before the program begins.
+   */
+  protected static final String NOTE_THEN_BECOME =
+      """
+      note=$1; out=$2; shift 2
+      umask 027
+      echo $$ >"$note.part" && sync "$note.part" && mv -f "$note.part" "$note" &&
+        exec "$@" >>"$out" 2>&1 </dev/null
+      """;
+
   private static final Path ROOT = Path.of("/");
   private static final long FIRST_PROCESS = 1;
 

@@ -16,18 +16,6 @@ final class LocalProcesses extends LinuxProcesses {
   private static final Duration LOOK_AGAIN = Duration.ofMillis(5);
   private static final Duration NOTE_LIMIT = Duration.ofSeconds(10);
 
-  /**
-   * The shell notes its process id durably and then becomes the program, so that the id is known
-   * before the program begins.
-   */
-  private static final String NOTE_THEN_BECOME =
-      """
-      note=$1; out=$2; shift 2
-      umask 027
-      echo $$ >"$note.part" && sync "$note.part" && mv -f "$note.part" "$note" &&
-        exec "$@" >>"$out" 2>&1 </dev/null
-      """;
-
   /** The direct child ends at once: a running child would hold up the exit of this Java process. */
   private static final String IN_A_SESSION_OF_ITS_OWN =
       "setsid sh -c \"$0\" \"$@\" >/dev/null 2>&1 </dev/null &";

@@ -1,15 +1,12 @@
 package jollycrate.host;
 
-import java.io.ByteArrayOutputStream;
 import java.io.IOException;
-import java.io.InputStream;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
 import java.util.Map;
-import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 
 /** Runs a program of this machine to its end, or to its limit. */
@@ -39,7 +36,7 @@ final class LocalRun {
 
   /** A program that ends without reading all of its input does without it. */
   private static void tell(Process process, String input) {
-    inBackground(
+    Words.inBackground(
         () -> {
           try (OutputStream in = process.getOutputStream()) {
             in.write(input.getBytes(StandardCharsets.UTF_8));
@@ -47,12 +44,6 @@ final class LocalRun {
             return;
           }
         });
-  }
-
-  private static void inBackground(Runnable work) {
-    Thread thread = new Thread(work);
-    thread.setDaemon(true);
-    thread.start();
   }
 
   private static int waitFor(Process process, Duration limit) {
@@ -66,38 +57,5 @@ final class LocalRun {
     process.descendants().forEach(ProcessHandle::destroyForcibly);
     process.destroyForcibly();
     return -1;
-  }
-
-  /** What a program prints; whatever it leaves running may hold the pipe open after its end. */
-  private record Words(ByteArrayOutputStream read, CountDownLatch end) {
-    private static final long AFTER_THE_END_MILLIS = 1000;
-
-    static Words of(InputStream in) {
-      Words words = new Words(new ByteArrayOutputStream(), new CountDownLatch(1));
-      inBackground(
-          () -> {
-            try (in) {
-              in.transferTo(words.read());
-            } catch (IOException e) {
-              words.cut(e);
-            } finally {
-              words.end().countDown();
-            }
-          });
-      return words;
-    }
-
-    private void cut(IOException e) {
-      read.writeBytes(("\n(" + e.getMessage() + ")\n").getBytes(StandardCharsets.UTF_8));
-    }
-
-    String text() {
-      try {
-        end.await(AFTER_THE_END_MILLIS, TimeUnit.MILLISECONDS);
-      } catch (InterruptedException e) {
-        Thread.currentThread().interrupt();
-      }
-      return read.toString(StandardCharsets.UTF_8);
-    }
   }
 }

@@ -1,0 +1,161 @@
+package jollycrate.host;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.IOException;
+import java.net.InetAddress;
+import java.net.ServerSocket;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.BooleanSupplier;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** What hosts with a real kernel keep to; the one under test shares its files with this machine. */
+public interface RealHostContract extends HostProcessesContract {
+  Duration LIMIT = Duration.ofSeconds(10);
+
+  @Test
+  default void linksAreSeenAndNeverFollowed() throws IOException {
+    Path real = Files.createDirectory(folder().resolve("real"));
+    Files.writeString(real.resolve("kept"), "x");
+    Path link = Files.createSymbolicLink(folder().resolve("link"), real);
+    assertThat(files().facts(link).type()).isEqualTo(Facts.Type.LINK);
+    assertThat(files().facts(link).target()).isEqualTo(real.toString());
+    assertThat(files().list(link)).isEmpty();
+    files().delete(link);
+    assertThat(real.resolve("kept")).exists();
+    assertThat(files().facts(real.resolve("kept/below")).exists()).isFalse();
+    assertThatThrownBy(() -> files().delete(real)).isInstanceOf(HostException.class);
+  }
+
+  @Test
+  default void aStartedProcessIsKnownByTokenAndIdentity() throws IOException {
+    Path log = folder().resolve("log");
+    Launch launch =
+        new Launch(
+            List.of(
+                "/bin/sh",
+                "-c",
+                "echo started; pwd; env; mkfifo never; read line <never",
+                Launch.TOKEN),
+            folder(),
+            folder(),
+            Map.of("PATH", System.getenv("PATH"), "GREETING", "hello"),
+            List.of("GREETING"),
+            log,
+            List.of());
+    Path note = folder().resolve("note");
+    Identity identity = processes().start(launch, "token-4711", note);
+    try {
+      RealHostContract.until(() -> files().facts(folder().resolve("never")).exists());
+      assertThat(processes().life(identity)).isEqualTo(Life.RUNS);
+      assertThat(processes().programs("token-4711").orElse(List.of()))
+          .extracting(Program::identity)
+          .containsExactly(identity);
+      assertThat(Files.readString(note).strip()).isEqualTo("" + identity.pid());
+      Identity other =
+          new Identity(identity.boot(), identity.space(), identity.pid(), identity.ticks() + 1);
+      assertThat(processes().life(other)).isEqualTo(Life.GONE);
+      processes().signal(other, HostProcesses.Signal.KILL);
+      assertThat(processes().life(identity)).isEqualTo(Life.RUNS);
+    } finally {
+      processes().signal(identity, HostProcesses.Signal.KILL);
+    }
+    RealHostContract.until(() -> processes().life(identity) == Life.GONE);
+    assertThat(Files.readString(log))
+        .contains("started", folder().toRealPath().toString(), "GREETING=hello")
+        .doesNotContain("HOME=");
+  }
+
+  @Test
+  default void aProgramIsRunToItsEndOrItsLimit() {
+    Ran ran = processes().run(List.of("/bin/cat"), folder(), Map.of(), "in\n", LIMIT);
+    assertThat(ran).isEqualTo(new Ran(0, "in\n", ""));
+    Ran late =
+        processes()
+            .run(List.of("/bin/sleep", "30"), folder(), Map.of(), "", Duration.ofMillis(100));
+    assertThat(late.exit()).isEqualTo(-1);
+  }
+
+  @Test
+  default void aProgramThatLeavesAnotherBehindIsNotWaitedForAnyLonger() {
+    List<String> command = List.of("/bin/sh", "-c", "sleep 3600 & echo $!");
+    Ran ran = processes().run(command, folder(), Map.of("PATH", "/usr/bin:/bin"), "", LIMIT);
+    long left = Long.parseLong(ran.output().strip());
+    assertThat(ProcessHandle.of(left).orElseThrow().destroy()).isTrue();
+  }
+
+  @Test
+  default void aProcessOfAnotherNameSpaceIsNeitherDeadNorAlive() {
+    Identity self = processes().self();
+    assertThat(processes().life(self)).isEqualTo(Life.RUNS);
+    Identity elsewhere = new Identity(self.boot(), "4711", self.pid(), self.ticks() + 1);
+    assertThat(processes().life(elsewhere)).isEqualTo(Life.UNKNOWN);
+    Identity earlierBoot = new Identity("another boot", self.space(), self.pid(), self.ticks());
+    assertThat(processes().life(earlierBoot)).isEqualTo(Life.GONE);
+  }
+
+  @ParameterizedTest
+  @CsvSource({"127.0.0.5, 127.0.0.5", "0.0.0.0, 127.0.0.1"})
+  default void whoListensIsNamedAndWhere(String address, String reached) throws IOException {
+    try (ServerSocket socket = new ServerSocket(0, 1, InetAddress.getByName(address))) {
+      Listening found =
+          processes().listening(socket.getLocalPort()).orElse(Optional.empty()).orElseThrow();
+      assertThat(found.pid()).isEqualTo(ProcessHandle.current().pid());
+      assertThat(found.program()).startsWith("java");
+      assertThat(found.hostName()).isEqualTo(reached);
+    }
+  }
+
+  @Test
+  default void awkwardNamesAndAnyBytesPass() throws IOException {
+    Access access = files().facts(folder()).access().with("rw-------");
+    byte[] bytes = new byte[200_001];
+    for (int i = 0; i < bytes.length; i++) {
+      bytes[i] = (byte) (i * 7);
+    }
+    for (String name :
+        List.of("it's \"$(id)\" ${x}", "-rf *", "Köln ü", " two  spaces ", "a\\nb")) {
+      Path file = folder().resolve(name);
+      files().put(file, Content.of(bytes), access);
+      assertThat(Files.readAllBytes(file)).isEqualTo(bytes);
+      assertThat(files().whole(file, 1 << 20)).isEqualTo(bytes);
+      assertThat(files().list(folder())).containsExactly(file);
+      assertThat(files().facts(file).size()).isEqualTo(bytes.length);
+      files().move(file, folder().resolve("plain"));
+      files().delete(folder().resolve("plain"));
+    }
+  }
+
+  @Test
+  default void whatCannotBeDoneSaysWhyAndLeavesNothing() throws IOException {
+    Path folderHere = Files.createDirectory(folder().resolve("here"));
+    Access access = files().facts(folder()).access();
+    Content content = Content.of("x");
+    assertThatThrownBy(() -> files().put(folderHere.resolve("none/a"), content, access))
+        .isInstanceOf(HostException.class)
+        .hasMessageContaining("none");
+    assertThatThrownBy(() -> files().append(folder().resolve("absent"), new byte[1]))
+        .isInstanceOf(HostException.class)
+        .hasMessageContaining("there is no such file");
+    assertThat(files().list(folder())).containsExactly(folderHere);
+    assertThat(files().list(folderHere)).isEmpty();
+    assertThat(files().free(folder())).isPositive();
+    assertThat(files().writable(folder())).isTrue();
+  }
+
+  private static void until(BooleanSupplier fact) {
+    long until = System.nanoTime() + LIMIT.toNanos();
+    while (!fact.getAsBoolean()) {
+      assertThat(System.nanoTime()).isLessThan(until);
+      Time.system().pause(Duration.ofMillis(5));
+    }
+  }
+}

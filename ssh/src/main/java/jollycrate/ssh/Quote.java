@@ -1,0 +1,29 @@
+package jollycrate.ssh;
+
+import java.nio.file.Path;
+import java.util.Collection;
+import java.util.stream.Collectors;
+import jollycrate.host.HostException;
+
+/** Words of a POSIX shell (XCU 2.2.2). */
+final class Quote {
+  private Quote() {}
+
+  /** A text as one word, whatever it holds. */
+  static String word(String text) {
+    if (text.indexOf('\0') >= 0) {
+      throw new HostException("Cannot pass a NUL to a shell");
+    }
+    return "'" + text.replace("'", "'\\''") + "'";
+  }
+
+  /** A path as one word. */
+  static String word(Path path) {
+    return word(path.toString());
+  }
+
+  /** Texts as one word each. */
+  static String words(Collection<?> texts) {
+    return texts.stream().map(text -> word(text.toString())).collect(Collectors.joining(" "));
+  }
+}

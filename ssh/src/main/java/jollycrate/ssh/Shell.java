@@ -1,0 +1,191 @@
+package jollycrate.ssh;
+
+import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
+import java.nio.charset.StandardCharsets;
+import java.security.SecureRandom;
+import java.util.HexFormat;
+import jollycrate.host.HostException;
+
+/** A shell on another machine that answers one request after the other; a request is one turn. */
+final class Shell {
+  private static final SecureRandom RANDOM = new SecureRandom();
+  private static final int MARK_BYTES = 16;
+  private static final int MOST_GREETING = 1 << 16;
+  private static final int BUFFER = 1 << 16;
+  private static final int LINE_FEED = '\n';
+
+  /**
+   * What a script printed.
+   *
+   * @param errors what it said of errors, in English
+   */
+  record Reply(int exit, byte[] output, String errors) {
+    String text() {
+      return new String(output, StandardCharsets.UTF_8);
+    }
+  }
+
+  private final OutputStream in;
+  private final InputStream out;
+  private final byte[] buffer = new byte[BUFFER];
+  private int from;
+  private int to;
+  private long pid;
+  private long turns;
+
+  /** On the streams of a program that {@link #bootstrap} runs. */
+  Shell(OutputStream in, InputStream out) {
+    this.in = in;
+    this.out = out;
+  }
+
+  /**
+   * A command line for any login shell, after which the shell takes its program from its input.
+   *
+   * @param before goes in front of the shell, as sudo(8) does
+   * @param program the bytes that {@link #hello} sends
+   */
+  static String bootstrap(String before, byte[] program) {
+    return "exec "
+        + before
+        + "/bin/sh -c 'eval \"$(dd bs=1 count="
+        + program.length
+        + " 2>/dev/null)\"'";
+  }
+
+  /** A mark that nobody else can know. */
+  static String mark() {
+    byte[] bytes = new byte[MARK_BYTES];
+    RANDOM.nextBytes(bytes);
+    return HexFormat.of().formatHex(bytes);
+  }
+
+  /**
+   * Sends the program and waits until it runs; what the login shell prints before is passed over.
+   *
+   * @return false when something else than the shell answered, or nothing
+   */
+  boolean hello(byte[] program, String mark) throws IOException {
+    in.write(program);
+    in.flush();
+    turns++;
+    ByteArrayOutputStream line = new ByteArrayOutputStream();
+    for (int passed = 0; passed < MOST_GREETING; passed++) {
+      int next = next();
+      if (next < 0) {
+        return false;
+      }
+      if (next != LINE_FEED) {
+        line.write(next);
+        continue;
+      }
+      String text = line.toString(StandardCharsets.UTF_8);
+      if (text.startsWith(mark + " ")) {
+        pid = Long.parseLong(text.substring(mark.length() + 1));
+        return true;
+      }
+      line.reset();
+    }
+    return false;
+  }
+
+  /** Its process id there. */
+  long pid() {
+    return pid;
+  }
+
+  /** How many requests it answered. */
+  synchronized long turns() {
+    return turns;
+  }
+
+  /** Runs a script without input. */
+  Reply ask(String script) {
+    return ask(script, new ByteArrayInputStream(new byte[0]), 0);
+  }
+
+  /** Runs a script with an input of so many bytes. */
+  synchronized Reply ask(String script, InputStream input, long size) {
+    String mark = mark();
+    byte[] text = script.getBytes(StandardCharsets.UTF_8);
+    try {
+      turns++;
+      in.write((text.length + " " + size + " " + mark + "\n").getBytes(StandardCharsets.UTF_8));
+      in.write(text);
+      send(input, size);
+      in.flush();
+      return reply(mark);
+    } catch (IOException e) {
+      throw new HostException("Cannot go on: the connection was cut (" + e.getMessage() + ")");
+    }
+  }
+
+  /** What is missing is made up for: the shell there must not take the next request for it. */
+  private void send(InputStream input, long size) throws IOException {
+    byte[] part = new byte[BUFFER];
+    long left = size;
+    while (left > 0) {
+      int read = input.read(part, 0, (int) Math.min(part.length, left));
+      int count = read < 0 ? (int) Math.min(part.length, left) : read;
+      in.write(part, 0, count);
+      left -= count;
+    }
+  }
+
+  private Reply reply(String mark) throws IOException {
+    byte[] end = ("\n" + mark + " ").getBytes(StandardCharsets.UTF_8);
+    ByteArrayOutputStream output = new ByteArrayOutputStream();
+    int matched = 0;
+    while (matched < end.length) {
+      int next = next();
+      if (next < 0) {
+        throw new IOException("it ended");
+      }
+      if (next == end[matched]) {
+        matched++;
+      } else {
+        output.write(end, 0, matched);
+        matched = next == end[0] ? 1 : 0;
+        if (matched == 0) {
+          output.write(next);
+        }
+      }
+    }
+    String[] told = line().split(" ");
+    byte[] errors = new byte[Integer.parseInt(told[1])];
+    for (int i = 0; i < errors.length; i++) {
+      errors[i] = (byte) next();
+    }
+    return new Reply(
+        Integer.parseInt(told[0]),
+        output.toByteArray(),
+        new String(errors, StandardCharsets.UTF_8).strip());
+  }
+
+  private String line() throws IOException {
+    ByteArrayOutputStream line = new ByteArrayOutputStream();
+    for (int next = next(); next != LINE_FEED; next = next()) {
+      if (next < 0) {
+        throw new IOException("it ended");
+      }
+      line.write(next);
+    }
+    return line.toString(StandardCharsets.UTF_8);
+  }
+
+  private int next() throws IOException {
+    if (from == to) {
+      to = out.read(buffer);
+      from = 0;
+      if (to < 0) {
+        to = 0;
+        return -1;
+      }
+    }
+    return buffer[from++] & 0xff;
+  }
+}

@@ -1,0 +1,357 @@
+package jollycrate.ssh;
+
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.file.Path;
+import java.nio.file.attribute.PosixFilePermission;
+import java.nio.file.attribute.PosixFilePermissions;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.EnumSet;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
+import jollycrate.host.Access;
+import jollycrate.host.Content;
+import jollycrate.host.Facts;
+import jollycrate.host.HostException;
+import jollycrate.host.HostFiles;
+
+/** Files of another machine, by the tools that a shell there has. */
+final class SshFiles implements HostFiles {
+  /** Fields of a line that {@code stat} prints; the path may have spaces. */
+  private static final String STAT = "%f %s %U %G %Y %n";
+
+  private static final int FIELDS = 6;
+  private static final int TYPE = 0170000;
+  private static final int FILE = 0100000;
+  private static final int FOLDER = 0040000;
+  private static final int LINK = 0120000;
+  private static final int HEX = 16;
+  private static final int KIB = 1024;
+
+  private final Shell shell;
+
+  SshFiles(Shell shell) {
+    this.shell = shell;
+  }
+
+  private Shell.Reply doing(String verb, Path path, String script) {
+    return orFail(verb, path, shell.ask(script));
+  }
+
+  private static Shell.Reply orFail(String verb, Path path, Shell.Reply reply) {
+    if (reply.exit() != 0) {
+      throw new HostException("Cannot " + verb + " '" + path + "': " + reason(reply));
+    }
+    return reply;
+  }
+
+  /** The shell is told to speak English, so these are the words of errno(3). */
+  private static String reason(Shell.Reply reply) {
+    String last = reply.errors().lines().reduce((one, other) -> other).orElse("it failed");
+    String reason = last.substring(last.lastIndexOf(": ") + 1).strip();
+    return reason.equals("No such file or directory")
+        ? "there is no such file"
+        : reason.substring(0, 1).toLowerCase(Locale.ENGLISH) + reason.substring(1);
+  }
+
+  /** A script that ends when a link stands at a path, which is never followed. */
+  private static String noLink(Path path) {
+    return "[ ! -h " + Quote.word(path) + " ] || { echo it is a link >&2; exit 1; }\n";
+  }
+
+  @Override
+  public List<Facts> facts(List<Path> paths) {
+    if (paths.isEmpty()) {
+      return List.of();
+    }
+    String all = Quote.words(paths);
+    Shell.Reply reply =
+        shell.ask(
+            "stat -c '"
+                + STAT
+                + "' -- "
+                + all
+                + "\necho\nfor p in "
+                + all
+                + "; do [ -h \"$p\" ] && { printf '%s\\n' \"$p\"; readlink \"$p\"; }; done; :");
+    List<String> lines = reply.text().lines().toList();
+    int links = lines.indexOf("");
+    Map<String, String> targets = new HashMap<>();
+    for (int i = links + 1; i + 1 < lines.size(); i += 2) {
+      targets.put(lines.get(i), lines.get(i + 1));
+    }
+    Map<String, Facts> found = new HashMap<>();
+    lines.stream()
+        .limit(links)
+        .map(line -> facts(line, targets))
+        .forEach(facts -> found.put(facts.path().toString(), facts));
+    refuseUnseen(reply.errors());
+    return paths.stream()
+        .map(path -> found.getOrDefault(path.toString(), Facts.absent(path)))
+        .toList();
+  }
+
+  /** What may not be looked at is not known to be absent. */
+  private static void refuseUnseen(String errors) {
+    errors
+        .lines()
+        .filter(line -> !line.endsWith("No such file or directory"))
+        .filter(line -> !line.endsWith("Not a directory"))
+        .findFirst()
+        .ifPresent(
+            line -> {
+              throw new HostException("Cannot look there: " + line);
+            });
+  }
+
+  private static Facts facts(String line, Map<String, String> targets) {
+    String[] fields = line.split(" ", FIELDS);
+    int mode = Integer.parseInt(fields[0], HEX);
+    Path path = Path.of(fields[FIELDS - 1]);
+    Facts.Type type =
+        switch (mode & TYPE) {
+          case FILE -> Facts.Type.FILE;
+          case FOLDER -> Facts.Type.FOLDER;
+          case LINK -> Facts.Type.LINK;
+          default -> Facts.Type.OTHER;
+        };
+    return new Facts(
+        path,
+        type,
+        type == Facts.Type.FILE ? Long.parseLong(fields[1]) : 0,
+        new Access(letters(mode), fields[2], fields[3]),
+        Instant.ofEpochSecond(Long.parseLong(fields[4])),
+        targets.getOrDefault(path.toString(), ""));
+  }
+
+  private static String letters(int mode) {
+    Set<PosixFilePermission> rights = EnumSet.noneOf(PosixFilePermission.class);
+    for (PosixFilePermission right : PosixFilePermission.values()) {
+      if ((mode & bit(right)) != 0) {
+        rights.add(right);
+      }
+    }
+    return PosixFilePermissions.toString(rights);
+  }
+
+  private static int bit(PosixFilePermission right) {
+    return 0400 >> right.ordinal();
+  }
+
+  private static String octal(String letters) {
+    return Integer.toOctalString(
+        PosixFilePermissions.fromString(letters).stream().mapToInt(SshFiles::bit).sum());
+  }
+
+  @Override
+  public List<Path> list(Path folder) {
+    String word = Quote.word(folder);
+    Shell.Reply reply =
+        doing(
+            "list",
+            folder,
+            "if [ -d "
+                + word
+                + " ] && [ ! -h "
+                + word
+                + " ]; then find "
+                + word
+                + " -mindepth 1 -maxdepth 1 -print0; fi");
+    List<Path> paths = new ArrayList<>();
+    for (String path : reply.text().split("\0")) {
+      if (!path.isEmpty()) {
+        paths.add(Path.of(path));
+      }
+    }
+    return paths.stream().sorted().toList();
+  }
+
+  @Override
+  public String digest(Path file) {
+    String digest = noLink(file) + "sha256sum < " + Quote.word(file);
+    return doing("read", file, digest).text().split(" ")[0];
+  }
+
+  @Override
+  public byte[] read(Path file, long offset, int most) {
+    String word = Quote.word(file);
+    return doing(
+            "read",
+            file,
+            noLink(file)
+                + "[ -e "
+                + word
+                + " ] || [ ! -x "
+                + Quote.word(file.getParent())
+                + " ] || exit 0\ntail -c +"
+                + (offset + 1)
+                + " < "
+                + word
+                + " | head -c "
+                + most)
+        .output();
+  }
+
+  @Override
+  public void put(Path file, Content content, Access access) {
+    Path beside = HostFiles.beside(file);
+    try (InputStream in = content.open()) {
+      orFail(
+          "write",
+          file,
+          shell.ask(
+              written(beside, access, content.digest()) + replaced(beside, file),
+              in,
+              content.size()));
+    } catch (IOException e) {
+      throw HostException.cannot("read what is to be put as", file, e);
+    }
+  }
+
+  /** Puts its input into a file beside, and makes sure that it is all of it. */
+  private static String written(Path beside, Access access, String digest) {
+    return beside(beside)
+        + "cat > \"$b\" && "
+        + granted(beside, access)
+        + " || exit 1\n[ \"$(sha256sum < \"$b\")\" = '"
+        + digest
+        + "  -' ] || { echo the source changed while it was copied >&2; exit 1; }\n"
+        + "durable \"$b\" || exit 1\n";
+  }
+
+  private static String granted(Path path, Access access) {
+    return "grant "
+        + Quote.word(access.owner() + ":" + access.group())
+        + " "
+        + octal(access.mode())
+        + " "
+        + Quote.word(path);
+  }
+
+  private static String replaced(Path from, Path to) {
+    return "replace " + Quote.word(from) + " " + Quote.word(to) + "\n";
+  }
+
+  @Override
+  public void copy(Path from, Path to) {
+    Path beside = HostFiles.beside(to);
+    doing(
+        "copy",
+        from,
+        noLink(from)
+            + beside(beside)
+            + "a="
+            + Quote.word(from)
+            + "\ncat \"$a\" > \"$b\" &&"
+            + " grant \"$(stat -c %U:%G \"$a\")\" \"$(stat -c %a \"$a\")\" \"$b\" &&"
+            + " durable \"$b\" && "
+            + replaced(beside, to));
+  }
+
+  /** Begins a file that goes when the script fails. */
+  private static String beside(Path beside) {
+    return "b=" + Quote.word(beside) + "; rm -f \"$b\"; trap 'rm -f \"$b\"' EXIT\n";
+  }
+
+  @Override
+  public void write(Path file, long offset, byte[] bytes) {
+    changing(
+        "write",
+        file,
+        "dd of=" + Quote.word(file) + " bs=1 seek=" + offset + " conv=notrunc 2>/dev/null",
+        bytes);
+  }
+
+  @Override
+  public void append(Path file, byte[] bytes) {
+    changing("append to", file, "cat >> " + Quote.word(file), bytes);
+  }
+
+  private void changing(String verb, Path file, String change, byte[] bytes) {
+    String word = Quote.word(file);
+    String script = "[ -f " + word + " ] || { echo there is no such file >&2; exit 1; }\n" + change;
+    orFail(
+        verb,
+        file,
+        shell.ask(script + " && durable " + word, new ByteArrayInputStream(bytes), bytes.length));
+  }
+
+  @Override
+  public void makeFolder(Path folder, Access access) {
+    doing(
+        "make folder",
+        folder,
+        "mkdir "
+            + Quote.word(folder)
+            + " && "
+            + granted(folder, access)
+            + " && durable "
+            + Quote.word(folder.getParent()));
+  }
+
+  @Override
+  public void move(Path from, Path to) {
+    doing(
+        "rename", from, replaced(from, to).strip() + " && durable " + Quote.word(from.getParent()));
+  }
+
+  @Override
+  public void touch(Path file) {
+    doing("set the time of", file, noLink(file) + "touch -c " + Quote.word(file));
+  }
+
+  @Override
+  public void delete(Path path) {
+    String word = Quote.word(path);
+    doing(
+        "delete",
+        path,
+        "if [ -d "
+            + word
+            + " ] && [ ! -h "
+            + word
+            + " ]; then rmdir "
+            + word
+            + "; else rm -f "
+            + word
+            + "; fi && { [ ! -d "
+            + Quote.word(path.getParent())
+            + " ] || durable "
+            + Quote.word(path.getParent())
+            + "; }");
+  }
+
+  @Override
+  public void deleteTree(Path path) {
+    doing("delete", path, "rm -rf " + Quote.word(path));
+  }
+
+  @Override
+  public Path real(Path path) {
+    String word = Quote.word(path);
+    String script =
+        "if [ -e " + word + " ]; then readlink -f " + word + "; else printf %s " + word + "; fi";
+    String real = doing("look at", path, script).text();
+    return Path.of(real.endsWith("\n") ? real.substring(0, real.length() - 1) : real);
+  }
+
+  @Override
+  public long free(Path folder) {
+    String[] told =
+        doing("look at", folder, "df -Pk " + Quote.word(folder) + " | tail -n 1")
+            .text()
+            .strip()
+            .split("\\s+");
+    return Long.parseLong(told[3]) * KIB;
+  }
+
+  @Override
+  public boolean writable(Path folder) {
+    return shell.ask("[ -w " + Quote.word(folder) + " ]").exit() == 0;
+  }
+}

@@ -1,0 +1,2 @@
+/** Another machine, reached over SSH: a shell there, and nothing that has to be installed. */
+package jollycrate.ssh;

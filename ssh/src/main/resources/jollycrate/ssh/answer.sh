@@ -1,0 +1,38 @@
+# Answers requests on standard input, one after the other, until it ends. A request is a line with
+# the length of a script, the length of its input and a mark, followed by both. The answer is what
+# the script prints, a line with the mark, its exit code and the length of its errors, and these.
+LC_ALL=C
+PATH=${PATH:-/usr/bin:/bin}:/usr/bin:/bin:/usr/sbin:/sbin
+export LC_ALL PATH
+umask 077
+exec 4>&1
+if : | dd iflag=fullblock count=0 2>/dev/null; then
+  take() {
+    [ "$1" -lt 65536 ] || dd bs=65536 count=$(($1 / 65536)) iflag=fullblock 2>/dev/null
+    [ $(($1 % 65536)) -eq 0 ] || dd bs=$(($1 % 65536)) count=1 iflag=fullblock 2>/dev/null
+  }
+else
+  take() { [ "$1" -eq 0 ] || dd bs=1 count="$1" 2>/dev/null; }
+fi
+if mv --help 2>&1 | grep -q -e '-T'; then over=-T; else over=; fi
+
+# What changes files, shared by the scripts.
+durable() { sync "$@"; }
+grant() { # owner:group mode path
+  [ "$(stat -c %U:%G "$3")" = "$1" ] || chown "$1" "$3" && chmod "$2" "$3"
+}
+replace() { # from to
+  if [ -z "$over" ] && [ -d "$2" ]; then echo "it is a folder" >&2; return 1; fi
+  mv -f $over "$1" "$2" && durable "${2%/*}/"
+}
+
+printf '\n%s %s\n' "$hello" "$$"
+while IFS=' ' read -r script input mark; do
+  text=$(take "$script"; printf .)
+  text=${text%.}
+  errors=$({ take "$input" | { (eval "$text") 4>&-; code=$?; cat >/dev/null; exit $code; }; } 2>&1 >&4
+    printf .%s $?)
+  code=${errors##*.}
+  errors=${errors%.*}
+  printf '\n%s %s %s\n%s' "$mark" "$code" "${#errors}" "$errors"
+done

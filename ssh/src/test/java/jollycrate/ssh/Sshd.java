@@ -1,0 +1,166 @@
+package jollycrate.ssh;
+
+import java.io.IOException;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
+import java.net.ServerSocket;
+import java.net.Socket;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.locks.LockSupport;
+import jollycrate.host.Reach;
+
+/** A real OpenSSH server on loopback, for whoever runs the tests; closing it ends it. */
+final class Sshd implements AutoCloseable {
+  private static final Path PROGRAM = Path.of("/usr/sbin/sshd");
+  private static final long LOOK_NANOS = 5_000_000;
+  private static final long LIMIT_NANOS = 10_000_000_000L;
+
+  final Path folder;
+  final int port;
+  private final List<String> settings;
+  private Process process;
+
+  /** In a folder of its own. */
+  Sshd(Path folder, String... settings) throws IOException {
+    this.folder = folder;
+    this.settings = List.of(settings);
+    try (ServerSocket free = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
+      this.port = free.getLocalPort();
+    }
+    key("host");
+    key("mine");
+    Files.copy(folder.resolve("mine.pub"), folder.resolve("authorized"));
+    Files.writeString(
+        folder.resolve("config"),
+        """
+        Host app1
+          HostName 127.0.0.1
+          Port %d
+          IdentityFile %s
+          IdentitiesOnly yes
+          UserKnownHostsFile %s
+          GlobalKnownHostsFile /dev/null
+        Host behind
+          HostName 127.0.0.1
+          Port %d
+          IdentityFile %s
+          IdentitiesOnly yes
+          UserKnownHostsFile %s
+          GlobalKnownHostsFile /dev/null
+          ProxyJump app1
+        """
+            .formatted(
+                port, folder.resolve("mine"), known(), port, folder.resolve("mine"), known()));
+    start();
+  }
+
+  /** Whether there is one here. */
+  static boolean isHere() {
+    return Files.isExecutable(PROGRAM);
+  }
+
+  /** Where known keys are kept. */
+  Path known() {
+    return folder.resolve("known_hosts");
+  }
+
+  /** Makes a key pair; one of that name that stands there goes. */
+  void key(String name, String... more) throws IOException {
+    Files.deleteIfExists(folder.resolve(name));
+    Files.deleteIfExists(folder.resolve(name + ".pub"));
+    List<String> command =
+        new ArrayList<>(
+            List.of("ssh-keygen", "-q", "-t", "ed25519", "-f", folder.resolve(name).toString()));
+    command.addAll(more.length == 0 ? List.of("-N", "") : List.of(more));
+    end(new ProcessBuilder(command).start());
+  }
+
+  private static void end(Process process) throws IOException {
+    try {
+      if (process.waitFor() != 0) {
+        throw new IOException(new String(process.getErrorStream().readAllBytes()));
+      }
+    } catch (InterruptedException e) {
+      throw new IOException(e);
+    }
+  }
+
+  /** Starts it, when it does not run. */
+  void start() throws IOException {
+    if (Files.notExists(Path.of("/run/sshd")) && Files.isWritable(Path.of("/run"))) {
+      Files.createDirectory(Path.of("/run/sshd"));
+    }
+    Files.writeString(
+        folder.resolve("sshd_config"),
+        """
+        Port %d
+        ListenAddress 127.0.0.1
+        HostKey %s
+        PidFile none
+        AuthorizedKeysFile %s
+        PasswordAuthentication no
+        KbdInteractiveAuthentication no
+        UsePAM no
+        StrictModes no
+        PermitRootLogin yes
+        SetEnv HOME=%s
+        %s
+        """
+            .formatted(
+                port,
+                folder.resolve("host"),
+                folder.resolve("authorized"),
+                Files.createDirectories(folder.resolve("home")),
+                String.join("\n", settings)));
+    process =
+        new ProcessBuilder(
+                PROGRAM.toString(), "-D", "-e", "-f", folder.resolve("sshd_config").toString())
+            .redirectErrorStream(true)
+            .redirectOutput(folder.resolve("sshd.log").toFile())
+            .start();
+    long until = System.nanoTime() + LIMIT_NANOS;
+    while (!answers()) {
+      if (System.nanoTime() > until || !process.isAlive()) {
+        throw new IOException(Files.readString(folder.resolve("sshd.log")));
+      }
+      LockSupport.parkNanos(LOOK_NANOS);
+    }
+  }
+
+  private boolean answers() {
+    try (Socket socket = new Socket()) {
+      socket.connect(new InetSocketAddress("127.0.0.1", port));
+      return true;
+    } catch (IOException notYet) {
+      return false;
+    }
+  }
+
+  /** How it is reached. */
+  Reach reach() {
+    return reach("app1");
+  }
+
+  /** The same by another target or alias. */
+  Reach reach(String ssh) {
+    return new Reach(
+        "app1",
+        ssh,
+        Optional.of(folder.resolve("config")),
+        Optional.empty(),
+        Optional::empty,
+        Optional::empty);
+  }
+
+  /** Ends it, with everything that it started for those who logged in. */
+  @Override
+  public void close() {
+    List<ProcessHandle> all = new ArrayList<>(process.descendants().toList());
+    all.add(process.toHandle());
+    all.forEach(ProcessHandle::destroyForcibly);
+  }
+}
