@@ -260,6 +260,11 @@ public final class Crate {
     return new Servers(means);
   }
 
+  /** Other machines. */
+  public Hosts hosts() {
+    return new Hosts(means);
+  }
+
   /**
    * Runs an application from its build output until it is interrupted, and leaves nothing behind.
    *

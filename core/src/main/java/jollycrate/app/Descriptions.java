@@ -78,32 +78,57 @@ public record Descriptions(Path folder, Function<Reference, String> values) {
 
   /** Every described server. */
   public List<ServerEntry> entries() {
-    return ServersFile.read(
-        serversFile()
-            .orElseThrow(
-                () ->
-                    new NotDescribedException(
-                        "Cannot find servers.toml in '"
-                            + folder
-                            + "' or above. Make a"
-                            + " practice server with 'jolly server new NAME'")));
+    return ServersFile.read(mustDescribeServers());
+  }
+
+  private Path mustDescribeServers() {
+    return serversFile()
+        .orElseThrow(
+            () ->
+                new NotDescribedException(
+                    "Cannot find servers.toml in '"
+                        + folder
+                        + "' or above. Make a"
+                        + " practice server with 'jolly server new NAME'"));
   }
 
   /** The server of that name. */
   public ServerEntry entry(String name) {
-    List<ServerEntry> entries = entries();
-    List<String> names = entries.stream().map(ServerEntry::name).toList();
+    return named(name, "server", entries(), ServerEntry::name);
+  }
+
+  /** Every described machine. */
+  public List<HostEntry> hosts() {
+    return ServersFile.hosts(mustDescribeServers());
+  }
+
+  /** The machine of that name. */
+  public HostEntry host(String name) {
+    return named(name, "host", hosts(), HostEntry::name);
+  }
+
+  private static <T> T named(
+      String name, String what, List<T> entries, Function<T, String> nameOf) {
+    List<String> names = entries.stream().map(nameOf).toList();
     return entries.stream()
-        .filter(entry -> entry.name().equals(name))
+        .filter(entry -> nameOf.apply(entry).equals(name))
         .findFirst()
         .orElseThrow(
             () ->
                 new NotDescribedException(
-                    "Cannot find server '"
+                    "Cannot find "
+                        + what
+                        + " '"
                         + name
                         + "' in servers.toml. "
                         + Nearest.to(name, names)
                             .map(near -> "Did you mean '" + near + "'?")
-                            .orElse("Described there: " + String.join(", ", names))));
+                            .orElse(described(what, names))));
+  }
+
+  private static String described(String what, List<String> names) {
+    return names.isEmpty()
+        ? "Describe it there in [" + what + ".NAME]"
+        : "Described there: " + String.join(", ", names);
   }
 }

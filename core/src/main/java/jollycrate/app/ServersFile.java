@@ -24,6 +24,7 @@ public final class ServersFile {
   /** What the name of a server looks like, as a regular expression. */
   public static final String NAME_FORM = "[A-Za-z0-9][A-Za-z0-9_-]*";
 
+  private static final String HOST = "host";
   private static final Pattern SIZE = Pattern.compile("(\\d{1,6})([kKmMgG])");
   private static final Map<String, Long> UNITS =
       Map.of("k", 1_000L, "m", 1_000_000L, "g", 1_000_000_000L);
@@ -45,6 +46,17 @@ public final class ServersFile {
    */
   public static List<ServerEntry> read(Path path) {
     return read(TomlFile.parse(path), path);
+  }
+
+  /**
+   * Every machine described in a file.
+   *
+   * @throws ProblemsException with everything that is wrong in it
+   */
+  public static List<HostEntry> hosts(Path path) {
+    read(path);
+    TomlFile file = TomlFile.parse(path);
+    return HostEntry.all(file.root(List.of()).section(HOST), path.toAbsolutePath().getParent());
   }
 
   /** The same of a text that is to stand there. */
@@ -86,6 +98,7 @@ public final class ServersFile {
         entries.add(entry);
       }
     }
+    HostEntry.all(root.section(HOST), path.toAbsolutePath().getParent());
     ownValuesAreKnown(root.section(ApplicationFile.FOR), servers.keys());
     root.end();
     file.throwProblems();

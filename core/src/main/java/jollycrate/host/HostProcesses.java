@@ -78,6 +78,9 @@ public interface HostProcesses {
       String input,
       Duration limit);
 
+  /** Everybody who listens on a TCP port, by port. */
+  Fact<List<Listening>> listeners();
+
   /** Who listens on a port of any address. */
   Fact<Optional<Listening>> listening(int port);
 

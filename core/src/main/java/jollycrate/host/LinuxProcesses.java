@@ -154,6 +154,21 @@ public abstract class LinuxProcesses implements HostProcesses {
   }
 
   @Override
+  public Fact<List<Listening>> listeners() {
+    return reading(
+        proc ->
+            Fact.known(
+                proc.listening()
+                    .map(socket -> listening(proc, socket))
+                    .sorted(Comparator.comparingInt(Listening::port))
+                    .toList()),
+        Proc.Part.STATES,
+        Proc.Part.ARGUMENTS,
+        Proc.Part.OPEN_FILES,
+        Proc.Part.SOCKETS);
+  }
+
+  @Override
   public Fact<Optional<Listening>> listening(int port) {
     return reading(
         proc -> Fact.known(proc.listener(port).map(socket -> listening(proc, socket))),
@@ -258,6 +273,9 @@ public abstract class LinuxProcesses implements HostProcesses {
     List<String> arguments = proc.arguments(pid);
     if (arguments.isEmpty()) {
       return "process " + pid;
+    }
+    if (arguments.get(0).contains(": ")) {
+      return arguments.get(0).substring(0, arguments.get(0).indexOf(": "));
     }
     Path program = Path.of(arguments.get(0)).getFileName();
     String instance =

@@ -126,15 +126,19 @@ final class ProcFs {
     return pids;
   }
 
+  /** Sockets that listen. */
+  Stream<TcpSocket> listening() {
+    return tcp().filter(TcpSocket::listens);
+  }
+
   /** The socket that listens on a port of any address. */
   Optional<TcpSocket> listener(int port) {
-    return tcp().filter(socket -> socket.listens() && socket.port() == port).findFirst();
+    return listening().filter(socket -> socket.port() == port).findFirst();
   }
 
   /** Ports that are listened on, by the inodes of their sockets. */
   Map<String, Integer> listeners() {
-    return tcp()
-        .filter(TcpSocket::listens)
+    return listening()
         .collect(Collectors.toMap(TcpSocket::inode, TcpSocket::port, (one, other) -> one));
   }
 

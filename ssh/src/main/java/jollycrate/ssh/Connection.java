@@ -3,11 +3,13 @@ package jollycrate.ssh;
 import com.jcraft.jsch.ChannelExec;
 import com.jcraft.jsch.JSchException;
 import com.jcraft.jsch.Session;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
+import java.util.Optional;
 import jollycrate.host.HeldLock;
 import jollycrate.host.Ran;
 import jollycrate.host.Time;
@@ -19,22 +21,76 @@ import jollycrate.host.Words;
  * @param before goes in front of every shell
  */
 record Connection(Session session, String before) {
+  /** English, and the tools of the system where the log-in shell finds none. */
+  private static final String PRELUDE =
+      """
+      LC_ALL=C
+      PATH=${PATH:-/usr/bin:/bin}:/usr/bin:/bin:/usr/sbin:/sbin
+      export LC_ALL PATH
+      umask 077
+      """;
+
+  private static final int MOST_GREETING = 1 << 16;
   private static final int OPENS_WITHIN_MILLIS = 10_000;
   private static final Duration LOOK_AGAIN = Duration.ofMillis(5);
   private static final long KILLED_LATER_NANOS = Duration.ofSeconds(2).toNanos();
   private static final int NOT_YET = -1;
 
-  /** A shell that runs a script. */
+  /**
+   * A shell that runs a script, whatever the log-in shell is, and says before.
+   *
+   * @throws NoShell when none came
+   */
   Program program(String script) throws IOException {
-    byte[] program = script.getBytes(StandardCharsets.UTF_8);
-    Program started = exec(Shell.bootstrap(before, program));
+    String mark = Shell.mark();
+    String said = "printf '\\n%s\\n' " + mark;
+    byte[] program =
+        (PRELUDE + said + "; " + said + " >&2\n" + script).getBytes(StandardCharsets.UTF_8);
+    Program started =
+        exec(
+            "exec "
+                + before
+                + "/bin/sh -c 'eval \"$(dd bs=1 count="
+                + program.length
+                + " 2>/dev/null)\"'");
     started.in().write(program);
     started.in().flush();
+    Optional<String> greeting = passed(started.out(), mark);
+    Optional<String> errors = passed(started.errors(), mark);
+    if (greeting.isPresent() || errors.isPresent()) {
+      started.end();
+      throw new NoShell((greeting.orElse("") + errors.orElse("")).strip());
+    }
     return started;
   }
 
+  /** Reads until a line with a mark; what came instead of it. */
+  private static Optional<String> passed(InputStream stream, String mark) throws IOException {
+    byte[] end = ("\n" + mark + "\n").getBytes(StandardCharsets.UTF_8);
+    ByteArrayOutputStream all = new ByteArrayOutputStream();
+    int matched = 0;
+    while (matched < end.length) {
+      int next = stream.read();
+      if (next < 0 || all.size() > MOST_GREETING) {
+        return Optional.of(all.toString(StandardCharsets.UTF_8));
+      }
+      all.write(next);
+      matched = next == end[matched] ? matched + 1 : next == end[0] ? 1 : 0;
+    }
+    return Optional.empty();
+  }
+
+  /** No shell came up; the message is what was said instead. */
+  static final class NoShell extends IOException {
+    private static final long serialVersionUID = 1L;
+
+    NoShell(String said) {
+      super(said);
+    }
+  }
+
   /** A command line that the login shell there runs. */
-  Program exec(String command) throws IOException {
+  private Program exec(String command) throws IOException {
     try {
       ChannelExec channel = (ChannelExec) session.openChannel("exec");
       channel.setCommand(command.getBytes(StandardCharsets.UTF_8));

@@ -14,7 +14,6 @@ import jollycrate.host.HostException;
 final class Shell {
   private static final SecureRandom RANDOM = new SecureRandom();
   private static final int MARK_BYTES = 16;
-  private static final int MOST_GREETING = 1 << 16;
   private static final int BUFFER = 1 << 16;
   private static final int LINE_FEED = '\n';
 
@@ -34,27 +33,15 @@ final class Shell {
   private final byte[] buffer = new byte[BUFFER];
   private int from;
   private int to;
-  private long pid;
+  private final long pid;
   private long turns;
 
-  /** On the streams of a program that {@link #bootstrap} runs. */
-  Shell(OutputStream in, InputStream out) {
+  /** On the streams of a program that answers as {@code answer.sh} does. */
+  Shell(OutputStream in, InputStream out) throws IOException {
     this.in = in;
     this.out = out;
-  }
-
-  /**
-   * A command line for any login shell, after which the shell takes its program from its input.
-   *
-   * @param before goes in front of the shell, as sudo(8) does
-   * @param program the bytes that {@link #hello} sends
-   */
-  static String bootstrap(String before, byte[] program) {
-    return "exec "
-        + before
-        + "/bin/sh -c 'eval \"$(dd bs=1 count="
-        + program.length
-        + " 2>/dev/null)\"'";
+    this.pid = Long.parseLong(line());
+    this.turns = 1;
   }
 
   /** A mark that nobody else can know. */
@@ -62,35 +49,6 @@ final class Shell {
     byte[] bytes = new byte[MARK_BYTES];
     RANDOM.nextBytes(bytes);
     return HexFormat.of().formatHex(bytes);
-  }
-
-  /**
-   * Sends the program and waits until it runs; what the login shell prints before is passed over.
-   *
-   * @return false when something else than the shell answered, or nothing
-   */
-  boolean hello(byte[] program, String mark) throws IOException {
-    in.write(program);
-    in.flush();
-    turns++;
-    ByteArrayOutputStream line = new ByteArrayOutputStream();
-    for (int passed = 0; passed < MOST_GREETING; passed++) {
-      int next = next();
-      if (next < 0) {
-        return false;
-      }
-      if (next != LINE_FEED) {
-        line.write(next);
-        continue;
-      }
-      String text = line.toString(StandardCharsets.UTF_8);
-      if (text.startsWith(mark + " ")) {
-        pid = Long.parseLong(text.substring(mark.length() + 1));
-        return true;
-      }
-      line.reset();
-    }
-    return false;
   }
 
   /** Its process id there. */

@@ -28,26 +28,20 @@ public final class SshLines implements HostLines {
       String before =
           reach.sudo().map(user -> "sudo -n -u " + Quote.word(user) + " -- ").orElse("");
       return line(reach, destination, new Connection(session, before));
+    } catch (Connection.NoShell e) {
+      session.disconnect();
+      throw new UnreachableException(noShell(reach, destination, e.getMessage()));
     } catch (IOException e) {
       session.disconnect();
       throw new UnreachableException(
           "Cannot reach '" + reach.name() + "' (" + destination.told() + "): " + e.getMessage());
-    } catch (UnreachableException e) {
-      session.disconnect();
-      throw e;
     }
   }
 
   private static HostLine line(Reach reach, Destination destination, Connection connection)
       throws IOException {
-    String mark = Shell.mark();
-    byte[] program = ("hello=" + mark + "\n" + program()).getBytes(StandardCharsets.UTF_8);
-    Connection.Program started = connection.exec(Shell.bootstrap(connection.before(), program));
+    Connection.Program started = connection.program(program());
     Shell shell = new Shell(started.in(), started.out());
-    if (!shell.hello(program, mark)) {
-      String errors = new String(started.errors().readAllBytes(), StandardCharsets.UTF_8).strip();
-      throw new UnreachableException(noShell(reach, destination, errors));
-    }
     Map<String, String> environment = environment(shell);
     Host host =
         new Host(

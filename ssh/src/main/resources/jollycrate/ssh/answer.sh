@@ -1,10 +1,6 @@
 # Answers requests on standard input, one after the other, until it ends. A request is a line with
 # the length of a script, the length of its input and a mark, followed by both. The answer is what
 # the script prints, a line with the mark, its exit code and the length of its errors, and these.
-LC_ALL=C
-PATH=${PATH:-/usr/bin:/bin}:/usr/bin:/bin:/usr/sbin:/sbin
-export LC_ALL PATH
-umask 077
 exec 4>&1
 if : | dd iflag=fullblock count=0 2>/dev/null; then
   take() {
@@ -26,7 +22,7 @@ replace() { # from to
   mv -f $over "$1" "$2" && durable "${2%/*}/"
 }
 
-printf '\n%s %s\n' "$hello" "$$"
+printf '%s\n' "$$"
 while IFS=' ' read -r script input mark; do
   text=$(take "$script"; printf .)
   text=${text%.}

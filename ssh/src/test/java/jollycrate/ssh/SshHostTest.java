@@ -5,6 +5,7 @@ import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import java.io.IOException;
 import java.nio.file.Path;
+import java.util.Collections;
 import jollycrate.host.HostFiles;
 import jollycrate.host.HostLine;
 import jollycrate.host.HostProcesses;
@@ -12,29 +13,37 @@ import jollycrate.host.RealHostContract;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.TestInstance;
 import org.junit.jupiter.api.io.TempDir;
 
 /** A machine over SSH keeps what every host does. */
+@TestInstance(TestInstance.Lifecycle.PER_CLASS)
 class SshHostTest implements RealHostContract {
-  @TempDir static Path place;
-  private static Sshd sshd;
-  private static HostLine line;
+  private Sshd sshd;
+  private HostLine line;
 
   @TempDir Path folder;
 
+  /** The machine to log in to. */
+  Sshd sshd(Path place) throws IOException {
+    return new Sshd(place);
+  }
+
   @BeforeAll
-  static void connect() throws IOException {
+  void connect(@TempDir Path place) throws IOException {
     assumeTrue(Sshd.isHere());
-    sshd = new Sshd(place);
+    sshd = sshd(place);
     SshLines lines = new SshLines();
     lines.trust(sshd.reach(), lines.key(sshd.reach()));
     line = lines.open(sshd.reach());
   }
 
   @AfterAll
-  static void end() {
-    if (sshd != null) {
+  void end() {
+    if (line != null) {
       line.close();
+    }
+    if (sshd != null) {
       sshd.close();
     }
   }
@@ -57,7 +66,7 @@ class SshHostTest implements RealHostContract {
   @Test
   void manyFactsAreOneTurn() {
     long before = line.turns();
-    files().facts(java.util.Collections.nCopies(200, folder));
+    assertThat(files().facts(Collections.nCopies(200, folder))).hasSize(200);
     assertThat(line.turns() - before).isEqualTo(1);
   }
 }

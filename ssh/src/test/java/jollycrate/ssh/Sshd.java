@@ -21,41 +21,52 @@ final class Sshd implements AutoCloseable {
 
   final Path folder;
   final int port;
-  private final List<String> settings;
+  private final String environment;
   private Process process;
 
   /** In a folder of its own. */
-  Sshd(Path folder, String... settings) throws IOException {
+  Sshd(Path folder) throws IOException {
+    this(folder, "", "");
+  }
+
+  /**
+   * The same.
+   *
+   * @param environment of whoever logs in, beside his home
+   * @param greeting what his shell does first
+   */
+  Sshd(Path folder, String environment, String greeting) throws IOException {
     this.folder = folder;
-    this.settings = List.of(settings);
+    this.environment = environment;
+    Files.writeString(
+        Files.createDirectories(folder.resolve("home")).resolve(".bashrc"), greeting + "\n");
     try (ServerSocket free = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
       this.port = free.getLocalPort();
     }
     key("host");
     key("mine");
     Files.copy(folder.resolve("mine.pub"), folder.resolve("authorized"));
+    Path config = folder.resolve("config");
     Files.writeString(
-        folder.resolve("config"),
-        """
-        Host app1
-          HostName 127.0.0.1
-          Port %d
-          IdentityFile %s
-          IdentitiesOnly yes
-          UserKnownHostsFile %s
-          GlobalKnownHostsFile /dev/null
-        Host behind
-          HostName 127.0.0.1
-          Port %d
-          IdentityFile %s
-          IdentitiesOnly yes
-          UserKnownHostsFile %s
-          GlobalKnownHostsFile /dev/null
-          ProxyJump app1
-        """
-            .formatted(
-                port, folder.resolve("mine"), known(), port, folder.resolve("mine"), known()));
+        config,
+        described("app1", "")
+            + described("behind", "ProxyJump app1")
+            + described("piped", "ProxyCommand ssh -F " + config + " -W %h:%p app1"));
     start();
+  }
+
+  private String described(String alias, String more) {
+    return """
+        Host %s
+          HostName 127.0.0.1
+          Port %d
+          IdentityFile %s
+          IdentitiesOnly yes
+          UserKnownHostsFile %s
+          GlobalKnownHostsFile /dev/null
+          %s
+        """
+        .formatted(alias, port, folder.resolve("mine"), known(), more);
   }
 
   /** Whether there is one here. */
@@ -107,15 +118,14 @@ final class Sshd implements AutoCloseable {
         UsePAM no
         StrictModes no
         PermitRootLogin yes
-        SetEnv HOME=%s
-        %s
+        SetEnv HOME=%s %s
         """
             .formatted(
                 port,
                 folder.resolve("host"),
                 folder.resolve("authorized"),
-                Files.createDirectories(folder.resolve("home")),
-                String.join("\n", settings)));
+                folder.resolve("home"),
+                environment));
     process =
         new ProcessBuilder(
                 PROGRAM.toString(), "-D", "-e", "-f", folder.resolve("sshd_config").toString())

@@ -30,6 +30,9 @@ public final class Commands {
     all.put("server harden", ServerHardenCommand::new);
     all.put("server remove", ServerRemoveCommand::new);
     all.put("server log", ServerLogCommand::new);
+    all.put("host list", HostListCommand::new);
+    all.put("host test", HostTestCommand::new);
+    all.put("host trust", HostTrustCommand::new);
     all.put("deploy", DeployCommand::new);
     all.put("check", CheckCommand::new);
     all.put("undeploy", UndeployCommand::new);

@@ -4,7 +4,7 @@ import java.util.List;
 import jollycrate.site.Examination.Seen;
 import jollycrate.site.Examination.Verdict;
 
-/** Shows how a server stands against its description. */
+/** Shows how a server stands against its description, or a machine against what is needed. */
 public final class ExaminationView {
   private final Screen screen;
   private final Style style;
@@ -15,8 +15,19 @@ public final class ExaminationView {
     this.style = screen.style();
   }
 
-  /** One line for each thing, and below it what to do. */
+  /** A server: one line for each thing, and below it what to do. */
   public void show(String name, List<Seen> seen) {
+    rows(seen);
+    end(name, seen, "is as it is described");
+  }
+
+  /** The same of a machine. */
+  public void showHost(String name, List<Seen> seen) {
+    rows(seen);
+    end(name, seen, "can be worked on");
+  }
+
+  private void rows(List<Seen> seen) {
     int width = seen.stream().mapToInt(one -> one.what().length()).max().orElse(0);
     for (Seen one : seen) {
       String what = String.format("%-" + width + "s", one.what());
@@ -26,6 +37,9 @@ public final class ExaminationView {
       }
     }
     screen.gap();
+  }
+
+  private void end(String name, List<Seen> seen, String isRight) {
     long wrong = count(seen, Verdict.WRONG);
     long doubtful = count(seen, Verdict.DOUBTFUL);
     screen.line(
@@ -38,7 +52,8 @@ public final class ExaminationView {
             : style.good("Right:")
                 + " "
                 + name
-                + " is as it is described"
+                + " "
+                + isRight
                 + (doubtful > 0 ? ", with " + Amounts.count((int) doubtful, "doubt", "doubts") : "")
                 + ".");
   }

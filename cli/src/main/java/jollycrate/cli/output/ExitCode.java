@@ -8,6 +8,7 @@ import jollycrate.control.ServerStartException;
 import jollycrate.delivery.DeliveryOutcome;
 import jollycrate.delivery.NotDeliveredException;
 import jollycrate.host.HostException;
+import jollycrate.host.UnreachableException;
 import jollycrate.journal.LockedException;
 import jollycrate.journal.OvertakenException;
 import jollycrate.pack.PackException;
@@ -76,6 +77,9 @@ public enum ExitCode {
         || failure instanceof NotDeliveredException
         || failure instanceof HostException) {
       return BLOCKED;
+    }
+    if (failure instanceof UnreachableException) {
+      return UNREACHABLE;
     }
     if (failure instanceof ServerStartException) {
       return TAKEN_BACK;

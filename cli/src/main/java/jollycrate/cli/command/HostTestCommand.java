@@ -1,0 +1,43 @@
+package jollycrate.cli.command;
+
+import java.util.List;
+import jollycrate.cli.options.Given;
+import jollycrate.cli.options.Usage;
+import jollycrate.cli.output.ExaminationView;
+import jollycrate.cli.output.ExitCode;
+import jollycrate.site.Examination;
+
+/** {@code jolly host test}. */
+public final class HostTestCommand implements Command {
+  private final Session session;
+
+  /** In a session. */
+  public HostTestCommand(Session session) {
+    this.session = session;
+  }
+
+  @Override
+  public Usage usage() {
+    return Usage.of(
+            "host test",
+            "Look what a machine has of what servers need.",
+            "How one gets there, system, tools, disk, clock, every Java, who holds which port, and"
+                + " what outlives a log-out; nothing is changed.")
+        .needs("NAME", "the machine, as servers.toml names it")
+        .example("jolly host test app1", "whether it can be worked on, and what to do about it");
+  }
+
+  @Override
+  public int run(Given given) {
+    session.interrupts().changesNothing();
+    String name = given.operand(0).orElseThrow();
+    List<Examination.Seen> seen = session.crate(given).hosts().examine(name);
+    boolean wrong = seen.stream().anyMatch(one -> one.verdict() == Examination.Verdict.WRONG);
+    ExitCode code = wrong ? ExitCode.CHECKS_FAILED : ExitCode.DONE;
+    if (given.json()) {
+      return session.ended(code, "seen", seen);
+    }
+    new ExaminationView(session.screen()).showHost(name, seen);
+    return code.code();
+  }
+}

@@ -1,0 +1,80 @@
+package jollycrate;
+
+import java.util.List;
+import java.util.ServiceLoader;
+import jollycrate.app.Descriptions;
+import jollycrate.app.HostEntry;
+import jollycrate.host.HostKey;
+import jollycrate.host.HostLine;
+import jollycrate.host.HostLines;
+import jollycrate.host.Reach;
+import jollycrate.host.Time;
+import jollycrate.host.UnreachableException;
+import jollycrate.secret.Secrets;
+import jollycrate.site.Examination;
+import jollycrate.site.HostExamination;
+
+/** What the commands do with other machines. */
+public final class Hosts {
+  private final Descriptions descriptions;
+  private final Secrets secrets;
+  private final HostLines lines;
+
+  Hosts(Means means) {
+    this.descriptions = means.descriptions();
+    this.secrets = means.secrets();
+    this.lines = ServiceLoader.load(HostLines.class).findFirst().orElseThrow();
+  }
+
+  /**
+   * A described machine.
+   *
+   * @param told who logged in, and where; empty when it is not reached
+   * @param problem why it is not reached; empty when it is
+   */
+  public record State(HostEntry entry, String told, String problem) {}
+
+  /** Every described machine, and whether it is reached now. */
+  public List<State> states() {
+    return descriptions.hosts().parallelStream().map(this::state).toList();
+  }
+
+  private State state(HostEntry entry) {
+    try (HostLine line = lines.open(reach(entry))) {
+      return new State(entry, line.told(), "");
+    } catch (UnreachableException e) {
+      return new State(entry, "", e.getMessage());
+    }
+  }
+
+  /**
+   * What a machine has of what servers need.
+   *
+   * @throws UnreachableException when it cannot be reached
+   */
+  public List<Examination.Seen> examine(String name) {
+    try (HostLine line = lines.open(reach(descriptions.host(name)))) {
+      return HostExamination.of(line.host(), line.told(), Time.system());
+    }
+  }
+
+  /** The key that a machine shows now. */
+  public HostKey key(String name) {
+    return lines.key(reach(descriptions.host(name)));
+  }
+
+  /** Trusts that key from now on. */
+  public void trust(String name, HostKey key) {
+    lines.trust(reach(descriptions.host(name)), key);
+  }
+
+  private Reach reach(HostEntry entry) {
+    return new Reach(
+        entry.name(),
+        entry.ssh(),
+        entry.config(),
+        entry.sudo(),
+        () -> entry.password().map(secrets::resolve),
+        () -> entry.keyPassword().map(secrets::resolve));
+  }
+}

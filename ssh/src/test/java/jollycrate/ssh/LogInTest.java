@@ -1,0 +1,169 @@
+package jollycrate.ssh;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.junit.jupiter.api.Assumptions.assumeTrue;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.time.Duration;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import jollycrate.host.HostKey;
+import jollycrate.host.HostLine;
+import jollycrate.host.Ran;
+import jollycrate.host.Reach;
+import jollycrate.host.UnreachableException;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** Who is let in, by what, and what is said of those who are not; against a real server. */
+class LogInTest {
+  @TempDir Path place;
+  private final SshLines lines = new SshLines();
+  private Sshd sshd;
+
+  @BeforeEach
+  void start() throws IOException {
+    assumeTrue(Sshd.isHere());
+    sshd = new Sshd(place);
+  }
+
+  @AfterEach
+  void end() {
+    if (sshd != null) {
+      sshd.close();
+    }
+  }
+
+  private void trusted() {
+    lines.trust(sshd.reach(), lines.key(sshd.reach()));
+  }
+
+  private String whoami(Reach reach) {
+    try (HostLine line = lines.open(reach)) {
+      Ran ran =
+          line.host()
+              .processes()
+              .run(
+                  List.of("id", "-un"),
+                  Path.of("/"),
+                  Map.of("PATH", "/usr/bin:/bin"),
+                  "",
+                  Duration.ofSeconds(10));
+      return ran.output().strip();
+    }
+  }
+
+  private void refused(Reach reach, String... words) {
+    assertThatThrownBy(() -> lines.open(reach))
+        .isInstanceOf(UnreachableException.class)
+        .hasMessageContainingAll(words);
+  }
+
+  @Test
+  void aKeyIsTrustedWhenSomebodySaysSoAndAnotherIsNot() throws IOException {
+    refused(sshd.reach(), "its key is not known here", "jolly host trust app1");
+    assertThat(sshd.known()).doesNotExist();
+    Files.writeString(sshd.known(), "# of the team\nother.example ssh-ed25519 AAAA\n");
+    HostKey first = lines.key(sshd.reach());
+    assertThat(first.known()).isEmpty();
+    lines.trust(sshd.reach(), first);
+    assertThat(whoami(sshd.reach())).isEqualTo(System.getProperty("user.name"));
+    assertThat(lines.key(sshd.reach()).trusted()).isTrue();
+
+    sshd.close();
+    sshd.key("host");
+    sshd.start();
+    HostKey second = lines.key(sshd.reach());
+    assertThat(second.known()).contains(first.fingerprint());
+    assertThat(second.line()).isEqualTo(3);
+    refused(
+        sshd.reach(),
+        "another key than before",
+        first.fingerprint(),
+        second.fingerprint(),
+        "line 3");
+    assertThatThrownBy(() -> lines.trust(sshd.reach(), first)).hasMessageContaining("and not");
+    lines.trust(sshd.reach(), second);
+    assertThat(Files.readAllLines(sshd.known())).hasSize(3).startsWith("# of the team");
+    assertThat(whoami(sshd.reach())).isEqualTo(System.getProperty("user.name"));
+  }
+
+  @Test
+  void hashedNamesAreKnown() throws Exception {
+    trusted();
+    Process hash =
+        new ProcessBuilder("ssh-keygen", "-q", "-H", "-f", sshd.known().toString()).start();
+    assertThat(hash.waitFor()).isZero();
+    assertThat(Files.readString(sshd.known())).startsWith("|1|");
+    assertThat(lines.key(sshd.reach()).trusted()).isTrue();
+    assertThat(whoami(sshd.reach())).isEqualTo(System.getProperty("user.name"));
+  }
+
+  @Test
+  void whoeverIsNotLetInIsToldWhatWasTried() throws IOException {
+    trusted();
+    Files.writeString(place.resolve("authorized"), "");
+    refused(sshd.reach(), "it does not let", "Tried: " + place.resolve("mine"));
+    sshd.close();
+    refused(sshd.reach(), "it refuses connections at port " + sshd.port);
+    refused(sshd.reach("nobody.invalid"), "no name service knows the name 'nobody.invalid'");
+  }
+
+  @Test
+  void anEncryptedKeyIsOpenedByItsPassword() throws IOException {
+    trusted();
+    sshd.key("mine", "-N", "tandem & 'bell'");
+    Files.copy(
+        place.resolve("mine.pub"),
+        place.resolve("authorized"),
+        StandardCopyOption.REPLACE_EXISTING);
+    refused(sshd.reach(), "an encrypted key that 'key-password' does not open");
+    refused(with("chain"), "an encrypted key that 'key-password' does not open");
+    assertThat(whoami(with("tandem & 'bell'"))).isEqualTo(System.getProperty("user.name"));
+  }
+
+  private Reach with(String keyPassword) {
+    Reach reach = sshd.reach();
+    return new Reach(
+        reach.name(),
+        reach.ssh(),
+        reach.config(),
+        Optional.empty(),
+        reach.password(),
+        () -> Optional.of(keyPassword));
+  }
+
+  @Test
+  void aJumpHostAndACommandAreGoneThrough() {
+    trusted();
+    assertThat(whoami(sshd.reach("behind"))).isEqualTo(System.getProperty("user.name"));
+    assertThat(whoami(sshd.reach("piped"))).isEqualTo(System.getProperty("user.name"));
+  }
+
+  @Test
+  void anotherUserIsBecomeWithoutAPasswordOrNotAtAll() {
+    assumeTrue(Files.isExecutable(Path.of("/usr/bin/sudo")));
+    assumeTrue(System.getProperty("user.name").equals("root"));
+    trusted();
+    assertThat(whoami(as("nobody"))).isEqualTo("nobody");
+    refused(as("no-such-user"), "sudo does not let root become no-such-user", "NOPASSWD");
+  }
+
+  private Reach as(String user) {
+    Reach reach = sshd.reach();
+    return new Reach(
+        reach.name(),
+        reach.ssh(),
+        reach.config(),
+        Optional.of(user),
+        reach.password(),
+        reach.keyPassword());
+  }
+}
