@@ -29,10 +29,12 @@ public final class Hosts {
   /**
    * A described machine.
    *
+   * @param ssh where it is, as servers.toml says
+   * @param sudo whom one becomes there; empty: who logs in
    * @param told who logged in, and where; empty when it is not reached
    * @param problem why it is not reached; empty when it is
    */
-  public record State(HostEntry entry, String told, String problem) {}
+  public record State(String name, String ssh, String sudo, String told, String problem) {}
 
   /** Every described machine, and whether it is reached now. */
   public List<State> states() {
@@ -41,10 +43,14 @@ public final class Hosts {
 
   private State state(HostEntry entry) {
     try (HostLine line = lines.open(reach(entry))) {
-      return new State(entry, line.told(), "");
+      return state(entry, line.told(), "");
     } catch (UnreachableException e) {
-      return new State(entry, "", e.getMessage());
+      return state(entry, "", e.getMessage());
     }
+  }
+
+  private static State state(HostEntry entry, String told, String problem) {
+    return new State(entry.name(), entry.ssh(), entry.sudo().orElse(""), told, problem);
   }
 
   /**

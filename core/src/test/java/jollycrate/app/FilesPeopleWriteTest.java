@@ -286,7 +286,29 @@ class FilesPeopleWriteTest {
           folder = "x"\\nhttp = 1\\nservice = true\\nbeside = 2\\n[server.a.front]\\nconfig = "c"\\nupstream = "u"\\nurl = "h:1"\\ntest = ["t"]\\nreload = ["r"] | false
           """)
   void schemaAndReaderOfServersAgree(String lines, boolean right) throws IOException {
-    String text = "[server.a]\n" + lines.replace("\\n", "\n");
+    schemaAndReaderAgree("[server.a]\n" + lines.replace("\\n", "\n"), right);
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      textBlock =
+          """
+          ssh = "app1"                                         | true
+          ssh = "rita@app1.example:2222"\\nsudo = "tomcat"      | true
+          ssh = "app1"\\nconfig = "ssh_config"\\npassword = "env:P"\\nkey-password = "file:k" | true
+          sudo = "tomcat"                                      | false
+          ssh = "-oProxyCommand=x"                             | false
+          ssh = "a b"                                          | false
+          ssh = "app1"\\nsudo = "-s"                            | false
+          ssh = "app1"\\npassword = "bell"                      | false
+          ssh = "app1"\\nport = 22                              | false
+          """)
+  void schemaAndReaderOfHostsAgree(String lines, boolean right) throws IOException {
+    schemaAndReaderAgree("[host.a]\n" + lines.replace("\\n", "\n"), right);
+  }
+
+  private void schemaAndReaderAgree(String text, boolean right) throws IOException {
     Path file = Files.writeString(folder.resolve("servers.toml"), text);
     Throwable failure = catchThrowableOfType(ProblemsException.class, () -> ServersFile.read(file));
     assertThat(failure == null).isEqualTo(right);

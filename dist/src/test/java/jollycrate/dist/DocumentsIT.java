@@ -111,7 +111,7 @@ class DocumentsIT {
     }
   }
 
-  private static Schema schema() throws IOException {
+  static Schema schema() throws IOException {
     return SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12)
         .getSchema(
             SchemaLocation.of("urn:documents"),

@@ -14,18 +14,22 @@ import java.util.concurrent.locks.LockSupport;
 import jollycrate.host.Reach;
 
 /** A real OpenSSH server on loopback, for whoever runs the tests; closing it ends it. */
-final class Sshd implements AutoCloseable {
+public final class Sshd implements AutoCloseable {
   private static final Path PROGRAM = Path.of("/usr/sbin/sshd");
   private static final long LOOK_NANOS = 5_000_000;
   private static final long LIMIT_NANOS = 10_000_000_000L;
 
-  final Path folder;
-  final int port;
+  /** Where its files are: {@code config} for clients, {@code mine} their key. */
+  public final Path folder;
+
+  /** On 127.0.0.1. */
+  public final int port;
+
   private final String environment;
   private Process process;
 
   /** In a folder of its own. */
-  Sshd(Path folder) throws IOException {
+  public Sshd(Path folder) throws IOException {
     this(folder, "", "");
   }
 
@@ -70,7 +74,7 @@ final class Sshd implements AutoCloseable {
   }
 
   /** Whether there is one here. */
-  static boolean isHere() {
+  public static boolean isHere() {
     return Files.isExecutable(PROGRAM);
   }
 
@@ -80,7 +84,7 @@ final class Sshd implements AutoCloseable {
   }
 
   /** Makes a key pair; one of that name that stands there goes. */
-  void key(String name, String... more) throws IOException {
+  public void key(String name, String... more) throws IOException {
     Files.deleteIfExists(folder.resolve(name));
     Files.deleteIfExists(folder.resolve(name + ".pub"));
     List<String> command =
@@ -101,7 +105,7 @@ final class Sshd implements AutoCloseable {
   }
 
   /** Starts it, when it does not run. */
-  void start() throws IOException {
+  public void start() throws IOException {
     if (Files.notExists(Path.of("/run/sshd")) && Files.isWritable(Path.of("/run"))) {
       Files.createDirectory(Path.of("/run/sshd"));
     }

@@ -22,13 +22,15 @@ public final class HostsView {
     }
     for (Hosts.State host : hosts) {
       Table table = new Table("");
-      table.row().cell(host.entry().name(), style::strong);
+      table.row().cell(host.name(), style::strong);
       if (host.problem().isEmpty()) {
         table.cell("reached", style::good).cell(host.told());
       } else {
-        table.cell("not reached", style::bad).cell(host.entry().ssh());
+        table.cell("not reached", style::bad).cell(host.ssh());
       }
-      host.entry().sudo().ifPresent(user -> table.cell("as " + user));
+      if (!host.sudo().isEmpty()) {
+        table.cell("as " + host.sudo());
+      }
       table.lines().forEach(screen::line);
       if (!host.problem().isEmpty()) {
         screen.line("  " + host.problem());
