@@ -1,29 +1,27 @@
 package jollycrate;
 
 import java.util.List;
-import java.util.ServiceLoader;
 import jollycrate.app.Descriptions;
 import jollycrate.app.HostEntry;
 import jollycrate.host.HostKey;
 import jollycrate.host.HostLine;
 import jollycrate.host.HostLines;
-import jollycrate.host.Reach;
 import jollycrate.host.Time;
 import jollycrate.host.UnreachableException;
-import jollycrate.secret.Secrets;
 import jollycrate.site.Examination;
 import jollycrate.site.HostExamination;
+import jollycrate.site.Machines;
 
 /** What the commands do with other machines. */
 public final class Hosts {
   private final Descriptions descriptions;
-  private final Secrets secrets;
+  private final Machines machines;
   private final HostLines lines;
 
   Hosts(Means means) {
     this.descriptions = means.descriptions();
-    this.secrets = means.secrets();
-    this.lines = ServiceLoader.load(HostLines.class).findFirst().orElseThrow();
+    this.machines = means.machines();
+    this.lines = Machines.lines();
   }
 
   /**
@@ -42,7 +40,7 @@ public final class Hosts {
   }
 
   private State state(HostEntry entry) {
-    try (HostLine line = lines.open(reach(entry))) {
+    try (HostLine line = lines.open(machines.reach(entry))) {
       return state(entry, line.told(), "");
     } catch (UnreachableException e) {
       return state(entry, "", e.getMessage());
@@ -59,28 +57,18 @@ public final class Hosts {
    * @throws UnreachableException when it cannot be reached
    */
   public List<Examination.Seen> examine(String name) {
-    try (HostLine line = lines.open(reach(descriptions.host(name)))) {
+    try (HostLine line = lines.open(machines.reach(descriptions.host(name)))) {
       return HostExamination.of(line.host(), line.told(), Time.system());
     }
   }
 
   /** The key that a machine shows now. */
   public HostKey key(String name) {
-    return lines.key(reach(descriptions.host(name)));
+    return lines.key(machines.reach(descriptions.host(name)));
   }
 
   /** Trusts that key from now on. */
   public void trust(String name, HostKey key) {
-    lines.trust(reach(descriptions.host(name)), key);
-  }
-
-  private Reach reach(HostEntry entry) {
-    return new Reach(
-        entry.name(),
-        entry.ssh(),
-        entry.config(),
-        entry.sudo(),
-        () -> entry.password().map(secrets::resolve),
-        () -> entry.keyPassword().map(secrets::resolve));
+    lines.trust(machines.reach(descriptions.host(name)), key);
   }
 }

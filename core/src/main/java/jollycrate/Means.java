@@ -6,6 +6,7 @@ import jollycrate.check.HttpRequester;
 import jollycrate.host.Host;
 import jollycrate.secret.Secrets;
 import jollycrate.site.Kinds;
+import jollycrate.site.Machines;
 import jollycrate.site.ServerFoundation;
 import jollycrate.site.Sites;
 import jollycrate.watch.Interrupts;
@@ -20,6 +21,7 @@ record Means(
     Host host,
     Kinds kinds,
     ServerFoundation foundation,
+    Machines machines,
     Sites sites,
     Descriptions descriptions) {
 
@@ -27,6 +29,8 @@ record Means(
     Host host = Host.local();
     Kinds kinds = new Kinds();
     ServerFoundation foundation = new ServerFoundation(host, setting, kinds, secrets);
+    Descriptions descriptions = new Descriptions(setting.folder(), secrets::value);
+    Machines machines = new Machines(host, secrets, descriptions::host);
     return new Means(
         setting,
         secrets,
@@ -35,7 +39,13 @@ record Means(
         host,
         kinds,
         foundation,
-        new Sites(host, setting, kinds, foundation, () -> new HttpRequester(interrupts::isAsked)),
-        new Descriptions(setting.folder(), secrets::value));
+        machines,
+        new Sites(
+            machines,
+            setting,
+            kinds,
+            foundation,
+            sockets -> new HttpRequester(interrupts::isAsked, sockets)),
+        descriptions);
   }
 }

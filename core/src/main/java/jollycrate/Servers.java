@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import jollycrate.app.Descriptions;
+import jollycrate.app.NotDescribedException;
 import jollycrate.app.Ports;
 import jollycrate.app.ServerEntry;
 import jollycrate.app.ServersFile;
@@ -75,7 +76,7 @@ public final class Servers {
    * @param meant whether it is done, or only told
    */
   public ServerRemoval remove(String name, boolean meant) {
-    ServerEntry entry = descriptions.entry(name);
+    ServerEntry entry = hereOnly(name, "remove");
     Path file = descriptions.serversFile().orElseThrow();
     return Files.exists(entry.folder(), LinkOption.NOFOLLOW_LINKS)
         ? ServerRemoval.of(site(entry), server(entry), file, meant)
@@ -111,11 +112,30 @@ public final class Servers {
    * @param values by key, as people write them in servers.toml; an empty one takes the key out
    */
   public DeliveryOutcome change(String name, Map<String, String> values, boolean dryRun) {
-    ServerEntry before = descriptions.entry(name);
+    ServerEntry before = hereOnly(name, "change");
     Path file = descriptions.serversFile().orElseThrow();
     Redescription after = Redescription.of(means.host(), means.secrets(), file, before, values);
     return changes(after.entry(), before.ports())
         .change(new Wish.AsDescribed(before.ports(), after.keystore()), after.file(), dryRun);
+  }
+
+  /** What servers.toml says changes with the server, which is beside the tool and not there. */
+  private ServerEntry hereOnly(String name, String verb) {
+    ServerEntry entry = descriptions.entry(name);
+    entry
+        .host()
+        .ifPresent(
+            host -> {
+              throw new NotDescribedException(
+                  "Cannot "
+                      + verb
+                      + " server '"
+                      + name
+                      + "': it is on '"
+                      + host
+                      + "', and that is done on its own machine yet. Do it there");
+            });
+    return entry;
   }
 
   /** Whom a server itself knows. */

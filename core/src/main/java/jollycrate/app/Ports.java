@@ -1,5 +1,6 @@
 package jollycrate.app;
 
+import com.fasterxml.jackson.annotation.JsonIgnore;
 import java.net.URI;
 import java.net.URISyntaxException;
 import java.util.List;
@@ -14,14 +15,31 @@ import java.util.stream.Stream;
  * @param https its HTTPS listener
  * @param admin port of the admin listener, on loopback only
  * @param beside port on which a service's new release comes up beside the old one
+ * @param machine what its machine is called, when that is another one; else empty
  */
 public record Ports(
     String address,
     int http,
     Optional<Https> https,
     Optional<Integer> admin,
-    Optional<Integer> beside) {
+    Optional<Integer> beside,
+    @JsonIgnore String machine) {
   private static final String LOOPBACK = "127.0.0.1";
+
+  /** On this machine. */
+  public Ports(
+      String address,
+      int http,
+      Optional<Https> https,
+      Optional<Integer> admin,
+      Optional<Integer> beside) {
+    this(address, http, https, admin, beside, "");
+  }
+
+  /** The same on another machine. */
+  Ports on(String host) {
+    return new Ports(address, http, https, admin, beside, host);
+  }
 
   /** Every port of its own. */
   public List<Integer> all() {
@@ -46,7 +64,7 @@ public record Ports(
 
   /** The same behind the admin listener. */
   public Optional<URI> atAdmin(String path) {
-    return admin.map(port -> url(LOOPBACK, port, path));
+    return admin.map(port -> url(machine.isEmpty() ? LOOPBACK : machine, port, path));
   }
 
   /** Where everything is reached over HTTPS. */
@@ -68,8 +86,14 @@ public record Ports(
 
   /** The host part of addresses that reach what it binds. */
   public String hostName() {
+    return machine.isEmpty() ? boundName() : machine;
+  }
+
+  /** The same as seen from its own machine. */
+  @JsonIgnore
+  public String boundName() {
     boolean any = address.equals("0.0.0.0") || address.equals("::");
-    String reached = any ? "127.0.0.1" : address;
+    String reached = any ? LOOPBACK : address;
     return reached.contains(":") ? "[" + reached + "]" : reached;
   }
 }

@@ -6,6 +6,7 @@ import java.util.Optional;
 /**
  * One server as {@code servers.toml} describes it.
  *
+ * @param host machine on which it is, as it is described there; empty: this one
  * @param folder the instance's own folder
  * @param installation empty: the practice server
  * @param javax whether that is the one for javax.servlet
@@ -20,6 +21,7 @@ import java.util.Optional;
  */
 public record ServerEntry(
     String name,
+    Optional<String> host,
     Path folder,
     Optional<Path> installation,
     boolean javax,

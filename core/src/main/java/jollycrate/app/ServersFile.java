@@ -82,12 +82,21 @@ public final class ServersFile {
   private static List<ServerEntry> read(TomlFile file, Path path) {
     Section root = file.root(List.of());
     Section servers = root.section("server");
+    Set<String> hosts = root.section(HOST).keys();
     List<ServerEntry> entries = new ArrayList<>();
     for (String name : servers.keys()) {
       Section section = servers.section(name);
       if (!section.isEmpty()) {
         ServerEntry entry = entry(name, section, path.toAbsolutePath().getParent());
+        entry
+            .host()
+            .filter(host -> !hosts.contains(host))
+            .ifPresent(
+                host ->
+                    section.problem(
+                        HOST, "there is no [host." + host + "]", Section.fixFor(host, hosts)));
         entries.stream()
+            .filter(other -> other.host().equals(entry.host()))
             .filter(other -> other.folder().equals(entry.folder()))
             .forEach(
                 other ->
@@ -155,13 +164,17 @@ public final class ServersFile {
     } else {
       forOthers(section);
     }
+    Optional<String> host = section.text(HOST);
+    host.ifPresent(told -> onAnother(section));
+    Ports ports = new Ports(address(section), http.orElse(0), https, admin, beside);
     ServerEntry entry =
         new ServerEntry(
             name,
+            host,
             folder.resolve(section.text("folder").orElse("unnamed")).normalize(),
             section.text("installation").map(at -> folder.resolve(at).normalize()),
             javax(section),
-            new Ports(address(section), http.orElse(0), https, admin, beside),
+            host.map(ports::on).orElse(ports),
             Jvm.read(section, folder),
             ServerVariables.read(section, folder),
             service,
@@ -171,6 +184,29 @@ public final class ServersFile {
             boot(section));
     section.end();
     return entry;
+  }
+
+  /** What is meant of another machine is told by whole paths, as they are there. */
+  private static void onAnother(Section section) {
+    for (String key : List.of("folder", "installation", "java")) {
+      section
+          .text(key)
+          .filter(path -> !path.startsWith("/"))
+          .ifPresent(
+              path ->
+                  section.problem(
+                      key, "'" + path + "' is no whole path there", "Write it like \"/srv/shop\""));
+    }
+    for (String key :
+        List.of("service", "boot", "https", "keystore", "certificate", "servlet-api")) {
+      if (section.has(key)) {
+        section.problem(
+            key, "not yet known of a server on another machine", "Remove it, or remove 'host'");
+      }
+    }
+    if (!section.has("installation")) {
+      section.missing("installation", "Say where it is installed there");
+    }
   }
 
   private static boolean javax(Section section) {

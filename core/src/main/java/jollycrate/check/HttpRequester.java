@@ -3,6 +3,7 @@ package jollycrate.check;
 import java.io.IOException;
 import java.net.ConnectException;
 import java.net.NoRouteToHostException;
+import java.net.Socket;
 import java.net.URI;
 import java.net.UnknownHostException;
 import java.nio.charset.Charset;
@@ -13,7 +14,10 @@ import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.BooleanSupplier;
+import java.util.function.Supplier;
 import org.apache.hc.client5.http.ConnectTimeoutException;
+import org.apache.hc.client5.http.DnsResolver;
+import org.apache.hc.client5.http.SchemePortResolver;
 import org.apache.hc.client5.http.classic.methods.HttpUriRequestBase;
 import org.apache.hc.client5.http.config.ConnectionConfig;
 import org.apache.hc.client5.http.config.RequestConfig;
@@ -23,7 +27,9 @@ import org.apache.hc.client5.http.cookie.CookieStore;
 import org.apache.hc.client5.http.impl.classic.CloseableHttpClient;
 import org.apache.hc.client5.http.impl.classic.HttpClients;
 import org.apache.hc.client5.http.impl.cookie.RFC6265CookieSpecFactory;
+import org.apache.hc.client5.http.impl.io.DefaultHttpClientConnectionOperator;
 import org.apache.hc.client5.http.impl.io.PoolingHttpClientConnectionManagerBuilder;
+import org.apache.hc.client5.http.io.HttpClientConnectionOperator;
 import org.apache.hc.client5.http.protocol.HttpClientContext;
 import org.apache.hc.client5.http.ssl.DefaultClientTlsStrategy;
 import org.apache.hc.client5.http.ssl.TlsSocketStrategy;
@@ -32,6 +38,7 @@ import org.apache.hc.core5.http.ContentType;
 import org.apache.hc.core5.http.Header;
 import org.apache.hc.core5.http.HttpEntity;
 import org.apache.hc.core5.http.NoHttpResponseException;
+import org.apache.hc.core5.http.config.RegistryBuilder;
 import org.apache.hc.core5.http.io.entity.StringEntity;
 import org.apache.hc.core5.util.Timeout;
 
@@ -55,28 +62,58 @@ public final class HttpRequester implements Requester {
   private final Map<String, CookieStore> cookies = new HashMap<>();
   private final Map<String, String> addresses = new HashMap<>();
   private final BooleanSupplier interrupted;
-  private final CloseableHttpClient client =
-      HttpClients.custom()
-          .disableAutomaticRetries()
-          .disableRedirectHandling()
-          .disableAuthCaching()
-          .disableContentCompression()
-          .setUserAgent("jolly")
-          .setDefaultCookieSpecRegistry(name -> COOKIES)
-          .setConnectionManager(
-              PoolingHttpClientConnectionManagerBuilder.create()
-                  .setTlsSocketStrategy(WHEN_ASKED)
-                  .setDnsResolver(new KnownNames(addresses))
-                  .setDefaultConnectionConfig(
-                      ConnectionConfig.custom().setConnectTimeout(CONNECT).build())
-                  .build())
-          .build();
+  private final CloseableHttpClient client;
+
+  /** By sockets of this machine. */
+  public HttpRequester(BooleanSupplier interrupted) {
+    this(interrupted, Socket::new);
+  }
 
   /**
+   * By other sockets.
+   *
    * @param interrupted whether somebody asked to stop: then a request under way is given up
    */
-  public HttpRequester(BooleanSupplier interrupted) {
+  public HttpRequester(BooleanSupplier interrupted, Supplier<Socket> sockets) {
     this.interrupted = interrupted;
+    this.client = client(sockets, new KnownNames(addresses));
+  }
+
+  private static CloseableHttpClient client(Supplier<Socket> sockets, DnsResolver names) {
+    return HttpClients.custom()
+        .disableAutomaticRetries()
+        .disableRedirectHandling()
+        .disableAuthCaching()
+        .disableContentCompression()
+        .setUserAgent("jolly")
+        .setDefaultCookieSpecRegistry(name -> COOKIES)
+        .setConnectionManager(
+            new By(sockets)
+                .setTlsSocketStrategy(WHEN_ASKED)
+                .setDnsResolver(names)
+                .setDefaultConnectionConfig(
+                    ConnectionConfig.custom().setConnectTimeout(CONNECT).build())
+                .build())
+        .build();
+  }
+
+  /** Builds what connects by given sockets. */
+  private static final class By extends PoolingHttpClientConnectionManagerBuilder {
+    private final Supplier<Socket> sockets;
+
+    By(Supplier<Socket> sockets) {
+      this.sockets = sockets;
+    }
+
+    @Override
+    protected HttpClientConnectionOperator createConnectionOperator(
+        SchemePortResolver ports, DnsResolver names, TlsSocketStrategy tls) {
+      return new DefaultHttpClientConnectionOperator(
+          proxy -> sockets.get(),
+          ports,
+          names,
+          RegistryBuilder.<TlsSocketStrategy>create().register("https", tls).build());
+    }
   }
 
   /**
@@ -122,7 +159,9 @@ public final class HttpRequester implements Requester {
 
   @Override
   public void leads(String name, String address) {
-    addresses.put(name, address);
+    if (!name.equals(address)) {
+      addresses.put(name, address);
+    }
   }
 
   private static String basic(Login login, Charset charset) {

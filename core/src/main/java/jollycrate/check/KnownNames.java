@@ -14,12 +14,17 @@ import org.apache.hc.client5.http.SystemDefaultDnsResolver;
 record KnownNames(Map<String, String> addresses) implements DnsResolver {
   @Override
   public InetAddress[] resolve(String host) throws UnknownHostException {
-    return SystemDefaultDnsResolver.INSTANCE.resolve(addresses.getOrDefault(host, host));
+    return SystemDefaultDnsResolver.INSTANCE.resolve(led(host));
   }
 
   @Override
   public String resolveCanonicalHostname(String host) throws UnknownHostException {
-    return SystemDefaultDnsResolver.INSTANCE.resolveCanonicalHostname(
-        addresses.getOrDefault(host, host));
+    return SystemDefaultDnsResolver.INSTANCE.resolveCanonicalHostname(led(host));
+  }
+
+  /** One name may lead to another of them. */
+  private String led(String host) {
+    String at = addresses.getOrDefault(host, host);
+    return addresses.getOrDefault(at, at);
   }
 }

@@ -8,10 +8,15 @@ import java.util.Map;
  * The machine a server runs on.
  *
  * @param name how messages call it
+ * @param here whether it is the one where the tool runs
  * @param environment the variables that servers and helpers started there may see
  */
 public record Host(
-    String name, HostFiles files, HostProcesses processes, Map<String, String> environment) {
+    String name,
+    boolean here,
+    HostFiles files,
+    HostProcesses processes,
+    Map<String, String> environment) {
   /** Names of variables of a log-in that are passed on. */
   public static final List<String> PASSED_ON =
       List.of("PATH", "HOME", "USER", "LOGNAME", "TZ", "TMPDIR");
@@ -21,7 +26,7 @@ public record Host(
 
   /** This machine. */
   public static Host local() {
-    return new Host("this machine", new LocalFiles(), new LocalProcesses(), allowed());
+    return new Host("this machine", true, new LocalFiles(), new LocalProcesses(), allowed());
   }
 
   private static Map<String, String> allowed() {

@@ -246,6 +246,7 @@ public final class ServerAdoption {
       String name, Path folder, Path installation, int http, Optional<Path> java, Steering how) {
     return new ServerEntry(
         name,
+        Optional.empty(),
         folder,
         Optional.of(installation),
         false,

@@ -6,6 +6,7 @@ import java.net.InetAddress;
 import java.net.ServerSocket;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -26,6 +27,7 @@ import jollycrate.app.Steering;
 import jollycrate.file.IoReason;
 import jollycrate.host.Access;
 import jollycrate.host.Host;
+import jollycrate.host.HostException;
 import jollycrate.host.HostFiles;
 import jollycrate.host.Listening;
 import jollycrate.secret.Reference;
@@ -41,6 +43,7 @@ public final class ServerFoundation {
   private static final int FIRST_PORT = 8080;
   private static final String SERVICE = "service";
   private static final int LAST_PORT = 65_535;
+  private static final Duration ASKED = Duration.ofSeconds(10);
 
   private final Host host;
   private final Setting setting;
@@ -82,6 +85,7 @@ public final class ServerFoundation {
     ServerEntry entry =
         new ServerEntry(
             wanted.name(),
+            Optional.empty(),
             folder,
             wanted.installation().map(path -> installation(wanted.name(), path, serversFile)),
             wanted.javax(),
@@ -199,6 +203,7 @@ public final class ServerFoundation {
     Optional<Integer> admin = service ? Optional.empty() : Optional.of(anyPort());
     return new ServerEntry(
         name,
+        Optional.empty(),
         folder,
         Optional.empty(),
         false,
@@ -256,8 +261,13 @@ public final class ServerFoundation {
     files.move(beside, folder);
   }
 
-  /** The server of an entry, in a folder that may not be its final one. */
+  /** The server of an entry here, in a folder that may not be its final one. */
   Server server(ServerEntry entry, Path installation, Path folder) {
+    return server(host, entry, installation, folder);
+  }
+
+  /** The same on a machine. */
+  Server server(Host host, ServerEntry entry, Path installation, Path folder) {
     Map<String, String> environment = new LinkedHashMap<>(host.environment());
     host.processes()
         .accountIn(folder)
@@ -270,7 +280,7 @@ public final class ServerFoundation {
         folder,
         entry.ports(),
         new Server.Runtime(
-            entry.jvm().home().orElse(setting.java()),
+            entry.jvm().home().orElseGet(() -> host.here() ? setting.java() : javaOf(host)),
             entry.jvm(),
             environment,
             entry.variables().declared(),
@@ -279,6 +289,24 @@ public final class ServerFoundation {
         entry.front(),
         entry.steering(),
         entry.boot());
+  }
+
+  /** The Java that a log-in there would run. */
+  private static Path javaOf(Host host) {
+    String script =
+        "readlink -f \"${JAVA_HOME:+$JAVA_HOME/bin/java}\" || readlink -f \"$(command -v java)\"";
+    String told =
+        host.processes()
+            .run(List.of("/bin/sh", "-c", script), Path.of("/"), host.environment(), "", ASKED)
+            .output()
+            .strip();
+    if (!told.endsWith("/bin/java")) {
+      throw new HostException(
+          "Cannot find a Java on '"
+              + host.name()
+              + "'. Install one there, or name its home as 'java' in servers.toml");
+    }
+    return Path.of(told).getParent().getParent();
   }
 
   private void addVariables(

@@ -8,6 +8,7 @@ import jollycrate.app.NotDescribedException;
 import jollycrate.app.ServerEntry;
 import jollycrate.delivery.ServerService;
 import jollycrate.host.HostException;
+import jollycrate.host.UnreachableException;
 import jollycrate.server.Placement;
 import jollycrate.server.Presence;
 import jollycrate.stock.RecordsException;
@@ -75,7 +76,7 @@ public record ServerState(
                   service.unfinished().stream(),
                   service.troubles().stream().map(cause -> cause.what() + ". " + cause.next()))
               .collect(Collectors.joining("\n")));
-    } catch (NotDescribedException | HostException | RecordsException e) {
+    } catch (NotDescribedException | HostException | UnreachableException | RecordsException e) {
       return new ServerState(
           entry.name(),
           "",

@@ -1,7 +1,8 @@
 package jollycrate.site;
 
-import java.io.IOException;
+import java.net.Socket;
 import java.nio.file.Path;
+import java.util.function.Function;
 import java.util.function.Supplier;
 import jollycrate.app.NotDescribedException;
 import jollycrate.app.ServerEntry;
@@ -14,47 +15,47 @@ import jollycrate.watch.Site;
 
 /** Servers as they are described, with what is needed to handle them. */
 public final class Sites {
-  private final Host host;
+  private final Machines machines;
   private final Setting setting;
   private final Kinds kinds;
   private final ServerFoundation foundation;
-  private final Supplier<Requester> requesters;
+  private final Function<Supplier<Socket>, Requester> requesters;
 
   /**
-   * On a machine.
+   * On machines.
    *
-   * @param requesters ask servers over HTTP
+   * @param requesters ask servers over HTTP, by such sockets
    */
   public Sites(
-      Host host,
+      Machines machines,
       Setting setting,
       Kinds kinds,
       ServerFoundation foundation,
-      Supplier<Requester> requesters) {
-    this.host = host;
+      Function<Supplier<Socket>, Requester> requesters) {
+    this.machines = machines;
     this.setting = setting;
     this.kinds = kinds;
     this.foundation = foundation;
     this.requesters = requesters;
   }
 
+  /**
+   * A described server.
+   *
+   * @throws NotDescribedException when it is not as it is described
+   * @throws jollycrate.host.UnreachableException when its machine cannot be reached
+   */
   public Site site(ServerEntry entry) {
     setting.mustHandleServers();
+    Host host = machines.named(entry.host());
+    Path folder = host.files().real(entry.folder());
     Path installation =
         entry.service()
-            ? real(entry.folder())
+            ? folder
             : entry.installation().orElseGet(() -> PracticeInstallation.in(setting, entry.javax()));
-    Server server = foundation.server(entry, installation, real(entry.folder()));
+    Server server = foundation.server(host, entry, installation, folder);
     if (!host.files().facts(server.folder()).isFolder()) {
-      throw new NotDescribedException(
-          "Cannot find server '"
-              + entry.name()
-              + "': there is no folder '"
-              + server.folder()
-              + "'. Fix 'folder' in servers.toml, or remove the entry and make the server with"
-              + " 'jolly server new "
-              + entry.name()
-              + (entry.service() ? " --as-service'" : "'"));
+      throw new NotDescribedException(absent(entry, server.folder()));
     }
     Kinds.Recognised recognised = kinds.recognise(host.files(), installation);
     return new Site(
@@ -63,16 +64,30 @@ public final class Sites {
         recognised.traits(),
         server,
         Time.system(),
-        requesters,
+        entry.host().map(name -> through(name, entry)).orElse(() -> requesters.apply(Socket::new)),
         setting.by());
   }
 
-  /** Where a folder really is: the server's own log and records speak of that path. */
-  private static Path real(Path folder) {
-    try {
-      return folder.toRealPath();
-    } catch (IOException absent) {
-      return folder;
-    }
+  private static String absent(ServerEntry entry, Path folder) {
+    String fix = "'. Fix 'folder' in servers.toml";
+    String make =
+        ", or remove the entry and make the server with 'jolly server new "
+            + entry.name()
+            + (entry.service() ? " --as-service'" : "'");
+    return "Cannot find server '"
+        + entry.name()
+        + "': there is no folder '"
+        + folder
+        + entry.host().map(name -> "' on '" + name + fix).orElse(fix + make);
+  }
+
+  /** Requests come out of the machine itself, which is called there by its address. */
+  private Supplier<Requester> through(String host, ServerEntry entry) {
+    Supplier<Socket> sockets = machines.sockets(host);
+    return () -> {
+      Requester requester = requesters.apply(sockets);
+      requester.leads(host, entry.ports().boundName());
+      return requester;
+    };
   }
 }

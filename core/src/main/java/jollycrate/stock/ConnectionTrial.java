@@ -1,12 +1,13 @@
 package jollycrate.stock;
 
 import java.io.File;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
 import java.util.regex.Pattern;
 import jollycrate.app.DataSource;
+import jollycrate.host.Access;
+import jollycrate.host.Content;
 import jollycrate.host.Host;
 import jollycrate.host.Ran;
 import jollycrate.server.Server;
@@ -61,9 +62,38 @@ public final class ConnectionTrial {
   /** Tries to connect; the password goes over standard input. */
   public Result connect(DataSource source, String password) {
     HarmlessUrl url = HarmlessUrl.of(source.url());
-    if (url.file().filter(file -> !Files.exists(from.resolve(file))).isPresent()) {
+    if (url.file().filter(file -> !host.files().facts(from.resolve(file)).exists()).isPresent()) {
       return new Result(Outcome.NOT_THERE_YET, "", "", "");
     }
+    return host.here()
+        ? connect(source, password, probe + File.pathSeparator + source.driver(), url)
+        : connectThere(source, password, url);
+  }
+
+  /** What it needs is put there in a folder of nobody else, which goes again. */
+  private Result connectThere(DataSource source, String password, HarmlessUrl url) {
+    String made = run(List.of("mktemp", "-d", "/tmp/jolly-probe-XXXXXXXX"), "").output().strip();
+    if (!made.startsWith("/tmp/jolly-probe-")) {
+      return failed("nothing can be tried", "'" + host.name() + "' makes no folder in /tmp", "");
+    }
+    Path folder = Path.of(made);
+    try {
+      Access access = host.files().facts(folder).access().with("rw-------");
+      Path driver = folder.resolve("driver.jar");
+      Path archive = folder.resolve("probe.jar");
+      host.files().put(driver, Content.of(source.driver()), access);
+      host.files().put(archive, Content.of(probe), access);
+      return connect(source, password, archive + ":" + driver, url);
+    } finally {
+      host.files().deleteTree(folder);
+    }
+  }
+
+  private Ran run(List<String> command, String input) {
+    return host.processes().run(command, from, server.runtime().environment(), input, LIMIT);
+  }
+
+  private Result connect(DataSource source, String password, String classPath, HarmlessUrl url) {
     List<String> command =
         List.of(
             server.runtime().javaProgram().toString(),
@@ -71,12 +101,12 @@ public final class ConnectionTrial {
             "-XX:+UseSerialGC",
             "-Dderby.stream.error.file=/dev/null",
             "-cp",
-            probe + File.pathSeparator + source.driver(),
+            classPath,
             PROBE);
     String input =
         String.join("\n", source.driverClass().orElse(""), url.url(), source.user(), password)
             + "\n";
-    Ran ran = host.processes().run(command, from, server.runtime().environment(), input, LIMIT);
+    Ran ran = run(command, input);
     if (ran.exit() == -1) {
       return failed(
           "no connection came about within " + LIMIT.toSeconds() + " s",

@@ -11,6 +11,7 @@ import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
 import jollycrate.check.Certificates;
+import jollycrate.host.Listening;
 import jollycrate.server.Cause;
 import jollycrate.server.LogPlace;
 import jollycrate.server.Presence;
@@ -65,9 +66,13 @@ public final class ServerWaits {
         .processes()
         .listening(port)
         .orElse(Optional.empty())
-        .map(listening -> URI.create("http://" + listening.hostName() + ":" + port + "/"))
+        .map(listening -> URI.create("http://" + hostName(listening) + ":" + port + "/"))
         .filter(url -> site.ask(url, ASKED_WITHIN).came())
         .isPresent();
+  }
+
+  private String hostName(Listening listening) {
+    return site.host().here() ? listening.hostName() : site.server().ports().hostName();
   }
 
   private Set<Integer> openedBy(Presence presence) {

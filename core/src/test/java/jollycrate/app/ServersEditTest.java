@@ -25,6 +25,7 @@ class ServersEditTest {
     ServerEntry entry =
         new ServerEntry(
             "b",
+            Optional.empty(),
             folder.resolve("run/\"b"),
             Optional.empty(),
             false,

@@ -55,7 +55,7 @@ public final class MemoryHost extends MemoryFiles implements HostProcesses, Time
   private Runnable reaction = () -> {};
 
   public Host host() {
-    return new Host("memory", this, this, Map.of());
+    return new Host("memory", true, this, this, Map.of());
   }
 
   void fronted(MemoryFront there) {

@@ -47,6 +47,7 @@ final class Login {
       keys(client);
       Session session = prepared(client);
       session.setUserInfo(new Passwords());
+      session.setDaemonThread(true);
       session.setServerAliveInterval(ALIVE_MILLIS);
       session.setServerAliveCountMax(MOST_SILENT);
       session.connect(CONNECTS_WITHIN_MILLIS);

@@ -3,6 +3,7 @@ package jollycrate.ssh;
 import com.jcraft.jsch.Session;
 import java.io.IOException;
 import java.io.InputStream;
+import java.net.Socket;
 import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
@@ -45,7 +46,11 @@ public final class SshLines implements HostLines {
     Map<String, String> environment = environment(shell);
     Host host =
         new Host(
-            reach.name(), new SshFiles(shell), new SshProcesses(shell, connection), environment);
+            reach.name(),
+            false,
+            new SshFiles(shell),
+            new SshProcesses(shell, connection),
+            environment);
     return new Line(host, destination.told(), shell, connection.session());
   }
 
@@ -132,6 +137,11 @@ public final class SshLines implements HostLines {
   }
 
   private record Line(Host host, String told, Shell shell, Session session) implements HostLine {
+    @Override
+    public Socket socket() {
+      return new SocketThere(session);
+    }
+
     @Override
     public long turns() {
       return shell.turns();

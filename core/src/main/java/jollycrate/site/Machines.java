@@ -1,0 +1,66 @@
+package jollycrate.site;
+
+import java.net.Socket;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.Optional;
+import java.util.ServiceLoader;
+import java.util.function.Function;
+import java.util.function.Supplier;
+import jollycrate.app.HostEntry;
+import jollycrate.host.Host;
+import jollycrate.host.HostLine;
+import jollycrate.host.HostLines;
+import jollycrate.host.Reach;
+import jollycrate.secret.Secrets;
+
+/** The machines that servers are on; each is connected to once, when it is asked for. */
+public final class Machines {
+  private final Host local;
+  private final Secrets secrets;
+  private final Function<String, HostEntry> entries;
+  private final Map<String, HostLine> open = new HashMap<>();
+
+  /**
+   * @param entries described machines, by name
+   */
+  public Machines(Host local, Secrets secrets, Function<String, HostEntry> entries) {
+    this.local = local;
+    this.secrets = secrets;
+    this.entries = entries;
+  }
+
+  /** How machines are reached. */
+  public static HostLines lines() {
+    return ServiceLoader.load(HostLines.class).findFirst().orElseThrow();
+  }
+
+  /** How a machine is reached, as it is described. */
+  public Reach reach(HostEntry entry) {
+    return new Reach(
+        entry.name(),
+        entry.ssh(),
+        entry.config(),
+        entry.sudo(),
+        () -> entry.password().map(secrets::resolve),
+        () -> entry.keyPassword().map(secrets::resolve));
+  }
+
+  /**
+   * The machine of that name; without one, this machine.
+   *
+   * @throws jollycrate.host.UnreachableException when it cannot be reached
+   */
+  public Host named(Optional<String> name) {
+    return name.map(told -> line(told).host()).orElse(local);
+  }
+
+  private synchronized HostLine line(String name) {
+    return open.computeIfAbsent(name, told -> lines().open(reach(entries.apply(told))));
+  }
+
+  /** Sockets that the machine of that name connects. */
+  public Supplier<Socket> sockets(String name) {
+    return line(name)::socket;
+  }
+}
