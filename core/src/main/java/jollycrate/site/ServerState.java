@@ -91,7 +91,7 @@ public record ServerState(
   }
 
   private static String addressOf(ServerEntry entry) {
-    return "http://" + entry.ports().address() + ":" + entry.ports().http() + "/";
+    return entry.ports().at("/").toString();
   }
 
   private static Standing standing(Placement placement) {

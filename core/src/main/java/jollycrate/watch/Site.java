@@ -75,7 +75,7 @@ public record Site(
         server.name(),
         traits.label(),
         stockTaker().java(),
-        server.folder().toString(),
+        (host.here() ? "" : host.name() + ":") + server.folder(),
         traits.hosts() ? log().toString() : "",
         address);
   }

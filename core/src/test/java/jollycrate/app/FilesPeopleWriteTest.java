@@ -277,6 +277,10 @@ class FilesPeopleWriteTest {
           folder = "x"\\nhttp = 1\\nadmin = 2\\nhttps = 3\\nkeystore = "k"\\nkeystore-password = "k" | false
           folder = "x"\\nhttp = 1\\nadmin = 2\\nkeystore = "k"\\nkeystore-password = "env:K" | false
           folder = "x"\\nhttp = 1\\nadmin = 2\\nhttps = 3\\ncertificate = "sha256:00" | false
+          folder = "/x"\\nhttp = 1\\ninstallation = "/x"\\nhost = "h"\\n[host.h]\\nssh = "h" | true
+          folder = "x"\\nhttp = 1\\ninstallation = "/x"\\nhost = "h"\\n[host.h]\\nssh = "h" | false
+          folder = "/x"\\nhttp = 1\\nadmin = 2\\nhost = "h"\\n[host.h]\\nssh = "h" | false
+          folder = "/x"\\nhttp = 1\\nservice = true\\nhost = "h"\\n[host.h]\\nssh = "h" | false
           folder = "x"\\nhttp = 1\\nservice = true\\nbeside = 2  | false
           folder = "x"\\nhttp = 1\\nservice = "yes"           | false
           folder = "x"\\nhttp = 1\\nservice = true\\nlog-size = "big" | false

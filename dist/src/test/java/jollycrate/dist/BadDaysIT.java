@@ -22,20 +22,6 @@ class BadDaysIT {
         .write(name + ".war");
   }
 
-  private static String waiting(Path begun, Path gate) {
-    return """
-        try {
-          java.nio.file.Files.createFile(java.nio.file.Path.of("%s"));
-          while (!java.nio.file.Files.exists(java.nio.file.Path.of("%s"))) {
-            Thread.onSpinWait();
-          }
-        } catch (java.io.IOException e) {
-          throw new java.io.UncheckedIOException(e);
-        }
-        """
-        .formatted(begun, gate);
-  }
-
   /** The server is killed while the new release starts: the earlier one answers again. */
   @Test
   void theServerIsKilledWhileAReleaseStarts() throws Exception {
@@ -46,7 +32,9 @@ class BadDaysIT {
       Trace before = workshop.trace();
       Path slow =
           Wars.with(folder, Wars.listener("Start"))
-              .source("Start", Wars.listenerSource("Start", waiting(begun, folder.resolve("gate"))))
+              .source(
+                  "Start",
+                  Wars.listenerSource("Start", Wars.waiting(begun, folder.resolve("gate"))))
               .write("slow.war");
       Path again = Files.move(slow, right, StandardCopyOption.REPLACE_EXISTING);
       Process jolly =
@@ -74,7 +62,7 @@ class BadDaysIT {
     try (Workshop workshop = Workshop.open(folder)) {
       Path begun = folder.resolve("begun");
       Path gate = Files.createFile(folder.resolve("gate"));
-      Path slow = started("bell", waiting(begun, gate));
+      Path slow = started("bell", Wars.waiting(begun, gate));
       workshop.ok("deploy", slow.toString(), "--undescribed", "--to", "bench");
       Trace before = workshop.trace();
       String servers = Files.readString(workshop.folder.resolve("servers.toml"));

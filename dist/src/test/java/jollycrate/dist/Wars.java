@@ -135,4 +135,19 @@ final class Wars {
         """
         .formatted(name, statement);
   }
+
+  /** A statement that makes one file and waits for another. */
+  static String waiting(Path begun, Path gate) {
+    return """
+        try {
+          java.nio.file.Files.createFile(java.nio.file.Path.of("%s"));
+          while (!java.nio.file.Files.exists(java.nio.file.Path.of("%s"))) {
+            Thread.onSpinWait();
+          }
+        } catch (java.io.IOException e) {
+          throw new java.io.UncheckedIOException(e);
+        }
+        """
+        .formatted(begun, gate);
+  }
 }

@@ -154,6 +154,11 @@ public final class Sshd implements AutoCloseable {
     }
   }
 
+  /** Cuts every connection; it takes new ones. */
+  public void cut() {
+    process.descendants().forEach(ProcessHandle::destroyForcibly);
+  }
+
   /** How it is reached. */
   Reach reach() {
     return reach("app1");

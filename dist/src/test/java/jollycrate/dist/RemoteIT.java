@@ -1,0 +1,141 @@
+package jollycrate.dist;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.junit.jupiter.api.Assumptions.assumeTrue;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.util.List;
+import jollycrate.ssh.Sshd;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** A server on another machine keeps the same laws, behind a real SSH server. */
+class RemoteIT {
+  @TempDir Path folder;
+  private Sshd sshd;
+  private OwnTomcat own;
+  private Program program;
+
+  @BeforeEach
+  void start() throws IOException {
+    assumeTrue(Sshd.isHere());
+    sshd = new Sshd(Files.createDirectory(folder.resolve("app1")));
+    own = new OwnTomcat(Line.TEN, folder);
+    program = new Program(Files.createDirectory(folder.resolve("desk")));
+    Files.writeString(
+        folder.resolve("desk/servers.toml"),
+        """
+        [host.app1]
+        ssh = "app1"
+        config = "%s"
+
+        [server.shop]
+        host = "app1"
+        installation = "%s"
+        folder = "%s"
+        http = %d
+        """
+            .formatted(sshd.folder.resolve("config"), own.folder, own.folder, own.http));
+    program.ends(0, "host", "trust", "app1");
+  }
+
+  @AfterEach
+  void end() {
+    if (own != null) {
+      own.close();
+    }
+    if (sshd != null) {
+      sshd.close();
+    }
+  }
+
+  private Program.Run deploys(int exit, Path war) {
+    return program.ends(exit, "deploy", war.toString(), "--undescribed", "--to", "shop");
+  }
+
+  private String page() throws IOException {
+    return Started.request("GET", "http://127.0.0.1:" + own.http + "/bell/");
+  }
+
+  @Test
+  void isDeliveredProvenTakenBackAndGoneWithoutATrace() throws IOException {
+    Path war = Wars.empty(folder).entry("index.html", "ring").write("bell.war");
+    Trace empty = own.trace();
+    assertThat(
+            program
+                .ends(0, "deploy", war.toString(), "--undescribed", "--to", "shop", "--dry-run")
+                .out())
+        .contains("A dry run: nothing was changed");
+    own.trace().isAs(empty);
+    assertThat(own.folder.resolve(".jolly")).doesNotExist();
+
+    assertThat(deploys(0, war).out())
+        .contains("Delivered bell to shop", "http://app1:" + own.http + "/bell");
+    assertThat(page()).isEqualTo("200 ring");
+    Trace stands = own.trace();
+    List<Long> process = own.processes();
+    assertThat(deploys(0, war).out()).contains("Unchanged");
+    own.trace().isAs(stands);
+    assertThat(own.processes()).hasSize(1).isEqualTo(process);
+
+    Path bad =
+        Wars.with(folder, Wars.listener("Start"))
+            .source(
+                "Start", Wars.listenerSource("Start", "throw new IllegalStateException(\"mute\");"))
+            .write("bad.war");
+    Files.move(bad, war, StandardCopyOption.REPLACE_EXISTING);
+    assertThat(deploys(5, war).out())
+        .contains("IllegalStateException: mute", "Taken back: shop is as it was");
+    own.trace().isAs(stands);
+    assertThat(page()).isEqualTo("200 ring");
+
+    assertThat(program.ends(0, "server", "list").out())
+        .contains("http://app1:" + own.http + "/bell");
+    assertThat(program.ends(0, "server", "log", "shop").out()).contains("mute");
+    assertThat(program.ends(3, "server", "change", "shop", "http=1234").err())
+        .contains("it is on 'app1'");
+    program.ends(0, "undeploy", "bell", "--from", "shop");
+    program.ends(0, "server", "stop", "shop");
+    Files.deleteIfExists(own.folder.resolve("conf/Catalina/localhost"));
+    Files.deleteIfExists(own.folder.resolve("conf/Catalina"));
+    own.trace().isAs(empty);
+    sshd.close();
+    assertThat(deploys(8, Wars.empty(folder).entry("index.html", "x").write("x.war")).err())
+        .contains("it refuses connections");
+    assertThat(program.ends(0, "server", "list").out()).contains("it refuses connections");
+  }
+
+  /** The lock goes with the line, the new release waits alone; the next command settles it. */
+  @Test
+  void aLineThatIsCutIsSettledByTheNextCommand() throws Exception {
+    Path war = Wars.empty(folder).entry("index.html", "ring").write("bell.war");
+    deploys(0, war);
+    Trace stands = own.trace();
+    Path begun = folder.resolve("begun");
+    Path gate = folder.resolve("gate");
+    Path slow =
+        Wars.with(folder, Wars.listener("Start"))
+            .source("Start", Wars.listenerSource("Start", Wars.waiting(begun, gate)))
+            .write("slow.war");
+    Files.move(slow, war, StandardCopyOption.REPLACE_EXISTING);
+    Path out = folder.resolve("out");
+    Path err = folder.resolve("err");
+    Process jolly =
+        program.start(out, err, "deploy", war.toString(), "--undescribed", "--to", "shop");
+    Yard.until("its start", () -> Files.exists(begun));
+    sshd.cut();
+    assertThat(jolly.waitFor()).as(Files.readString(out) + Files.readString(err)).isEqualTo(6);
+    assertThat(Files.readString(out) + Files.readString(err))
+        .contains("the connection was cut", "jolly recover");
+    Files.createFile(gate);
+    assertThat(program.ends(0, "recover", "--on", "shop").all()).contains("Taken back");
+    own.trace().isAs(stands);
+    assertThat(page()).isEqualTo("200 ring");
+    assertThat(own.processes()).hasSize(1);
+  }
+}
