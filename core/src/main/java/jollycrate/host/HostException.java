@@ -4,7 +4,7 @@ import java.nio.file.Path;
 import jollycrate.file.IoReason;
 
 /** A verb that a host could not carry out; the message names the path or program and the reason. */
-public final class HostException extends RuntimeException {
+public class HostException extends RuntimeException {
   private static final long serialVersionUID = 1L;
 
   /** With the whole sentence people read. */

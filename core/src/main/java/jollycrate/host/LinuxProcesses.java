@@ -106,6 +106,9 @@ public abstract class LinuxProcesses implements HostProcesses {
   @Override
   public Life life(Identity process) {
     ProcFs proc = table(Proc.Part.STATES);
+    if (proc.boot().isEmpty()) {
+      return Life.UNKNOWN;
+    }
     if (!process.boot().equals(proc.boot())) {
       return Life.GONE;
     }

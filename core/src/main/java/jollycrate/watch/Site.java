@@ -75,9 +75,14 @@ public record Site(
         server.name(),
         traits.label(),
         stockTaker().java(),
-        (host.here() ? "" : host.name() + ":") + server.folder(),
-        traits.hosts() ? log().toString() : "",
+        there(server.folder()),
+        traits.hosts() ? there(log()) : "",
         address);
+  }
+
+  /** A path, with its machine when that is another one. */
+  private String there(Path path) {
+    return (host.here() ? "" : host.name() + ":") + path;
   }
 
   /** The file that it prints to, or what the journal of its unit is called. */

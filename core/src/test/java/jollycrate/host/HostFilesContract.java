@@ -31,6 +31,7 @@ public interface HostFilesContract {
     assertThat(new String(files().read(file, 1, 10))).isEqualTo("wo");
     assertThat(files().read(file, 10, 10)).isEmpty();
     assertThat(files().read(folder().resolve("none"), 0, 10)).isEmpty();
+    assertThat(files().read(folder().resolve("none/below"), 0, 10)).isEmpty();
   }
 
   @Test

@@ -21,13 +21,17 @@ import jollycrate.host.Words;
  * @param before goes in front of every shell
  */
 record Connection(Session session, String before) {
-  /** English, and the tools of the system where the log-in shell finds none. */
+  /**
+   * English, the tools of the system where the log-in shell finds none, and a folder that whoever
+   * one becomes may be in.
+   */
   private static final String PRELUDE =
       """
       LC_ALL=C
       PATH=${PATH:-/usr/bin:/bin}:/usr/bin:/bin:/usr/sbin:/sbin
       export LC_ALL PATH
       umask 077
+      cd /
       """;
 
   private static final int MOST_GREETING = 1 << 16;

@@ -8,7 +8,7 @@ import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
 import java.security.SecureRandom;
 import java.util.HexFormat;
-import jollycrate.host.HostException;
+import jollycrate.host.LineCutException;
 
 /** A shell on another machine that answers one request after the other; a request is one turn. */
 final class Shell {
@@ -35,6 +35,9 @@ final class Shell {
   private int to;
   private final long pid;
   private long turns;
+
+  /** Whether an answer did not come to its end, so that the next would be taken for it. */
+  private boolean cut;
 
   /** On the streams of a program that answers as {@code answer.sh} does. */
   Shell(OutputStream in, InputStream out) throws IOException {
@@ -68,6 +71,10 @@ final class Shell {
 
   /** Runs a script with an input of so many bytes. */
   synchronized Reply ask(String script, InputStream input, long size) {
+    if (cut) {
+      throw new LineCutException("before");
+    }
+    cut = true;
     String mark = mark();
     byte[] text = script.getBytes(StandardCharsets.UTF_8);
     try {
@@ -76,9 +83,11 @@ final class Shell {
       in.write(text);
       send(input, size);
       in.flush();
-      return reply(mark);
+      Reply reply = reply(mark);
+      cut = false;
+      return reply;
     } catch (IOException e) {
-      throw new HostException("Cannot go on: the connection was cut (" + e.getMessage() + ")");
+      throw new LineCutException(e.getMessage());
     }
   }
 

@@ -33,6 +33,9 @@ final class SshFiles implements HostFiles {
   private static final int HEX = 16;
   private static final int KIB = 1024;
 
+  /** Column of {@code df -P} with the blocks that are free. */
+  private static final int FREE = 3;
+
   private final Shell shell;
 
   SshFiles(Shell shell) {
@@ -177,24 +180,23 @@ final class SshFiles implements HostFiles {
     return doing("read", file, digest).text().split(" ")[0];
   }
 
+  /** Opened first: what fails inside a pipe would be told as an empty file. */
   @Override
   public byte[] read(Path file, long offset, int most) {
-    String word = Quote.word(file);
-    return doing(
-            "read",
-            file,
+    Shell.Reply reply =
+        shell.ask(
             noLink(file)
-                + "[ -e "
-                + word
-                + " ] || [ ! -x "
-                + Quote.word(file.getParent())
-                + " ] || exit 0\ntail -c +"
+                + "exec 3< "
+                + Quote.word(file)
+                + " || exit 1\ntail -c +"
                 + (offset + 1)
-                + " < "
-                + word
-                + " | head -c "
-                + most)
-        .output();
+                + " <&3 | head -c "
+                + most);
+    boolean absent =
+        reply.exit() != 0
+            && (reply.errors().endsWith("No such file or directory")
+                || reply.errors().endsWith("No such file"));
+    return absent ? new byte[0] : orFail("read", file, reply).output();
   }
 
   @Override
@@ -342,12 +344,12 @@ final class SshFiles implements HostFiles {
 
   @Override
   public long free(Path folder) {
-    String[] told =
-        doing("look at", folder, "df -Pk " + Quote.word(folder) + " | tail -n 1")
-            .text()
-            .strip()
-            .split("\\s+");
-    return Long.parseLong(told[3]) * KIB;
+    String last = doing("look at", folder, "df -Pk " + Quote.word(folder)).text().strip();
+    String[] told = last.substring(last.lastIndexOf('\n') + 1).split("\\s+");
+    if (told.length <= FREE) {
+      throw new HostException("Cannot look at '" + folder + "': df says '" + last + "'");
+    }
+    return Long.parseLong(told[FREE]) * KIB;
   }
 
   @Override

@@ -33,8 +33,11 @@ final class SshProc implements Proc {
           Part.OPEN_FILES, "echo ':part fd'; ls -l /proc/[0-9]*/fd 2>&1\n",
           Part.MEMORY, "echo ':part rss'; grep VmRSS: /proc/[0-9]*/status 2>/dev/null\n",
           Part.SOCKETS,
-              "echo ':part net/tcp'; cat /proc/net/tcp; echo ':part net/tcp6';"
-                  + " [ ! -e /proc/net/tcp6 ] || cat /proc/net/tcp6\n",
+              """
+              for t in tcp tcp6; do
+                [ ! -r /proc/net/$t ] || { echo ":part net/$t"; cat /proc/net/$t; }
+              done
+              """,
           Part.ARGUMENTS,
               """
               echo ':part cmdline'

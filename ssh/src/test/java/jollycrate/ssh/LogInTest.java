@@ -12,8 +12,12 @@ import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import jollycrate.host.HostFiles;
 import jollycrate.host.HostKey;
 import jollycrate.host.HostLine;
+import jollycrate.host.Identity;
+import jollycrate.host.Life;
+import jollycrate.host.LineCutException;
 import jollycrate.host.Ran;
 import jollycrate.host.Reach;
 import jollycrate.host.UnreachableException;
@@ -96,6 +100,23 @@ class LogInTest {
   }
 
   @Test
+  void aCutLineIsToldAndNothingIsTakenForAnAnswer() {
+    trusted();
+    try (HostLine line = lines.open(sshd.reach())) {
+      HostFiles files = line.host().files();
+      assertThat(files.facts(place).isFolder()).isTrue();
+      Identity self = line.host().processes().self();
+      sshd.cut();
+      for (int i = 0; i < 2; i++) {
+        assertThatThrownBy(() -> files.facts(place)).isInstanceOf(LineCutException.class);
+      }
+      try (HostLine again = lines.open(sshd.reach())) {
+        assertThat(again.host().processes().life(self)).isEqualTo(Life.GONE);
+      }
+    }
+  }
+
+  @Test
   void hashedNamesAreKnown() throws Exception {
     trusted();
     Process hash =
@@ -153,6 +174,14 @@ class LogInTest {
     assumeTrue(System.getProperty("user.name").equals("root"));
     trusted();
     assertThat(whoami(as("nobody"))).isEqualTo("nobody");
+    try (HostLine line = lines.open(as("nobody"))) {
+      HostFiles files = line.host().files();
+      assertThat(files.list(Path.of("/usr"))).contains(Path.of("/usr/bin"));
+      Path closed = Path.of("/etc/shadow");
+      assertThatThrownBy(() -> files.read(closed, 0, 9)).hasMessageContaining("ermission denied");
+      assertThatThrownBy(() -> files.digest(closed)).hasMessageContaining("ermission denied");
+      assertThatThrownBy(() -> files.facts(sshd.known())).hasMessageContaining("ermission denied");
+    }
     refused(as("no-such-user"), "sudo does not let root become no-such-user", "NOPASSWD");
   }
 

@@ -8,6 +8,7 @@ import jollycrate.control.ServerStartException;
 import jollycrate.delivery.DeliveryOutcome;
 import jollycrate.delivery.NotDeliveredException;
 import jollycrate.host.HostException;
+import jollycrate.host.LineCutException;
 import jollycrate.host.UnreachableException;
 import jollycrate.journal.LockedException;
 import jollycrate.journal.OvertakenException;
@@ -66,6 +67,9 @@ public enum ExitCode {
 
   /** For a failure that people can fix; an internal error for everything else. */
   public static ExitCode of(Exception failure) {
+    if (failure instanceof UnreachableException || failure instanceof LineCutException) {
+      return UNREACHABLE;
+    }
     if (failure instanceof ProblemsException
         || failure instanceof NotDescribedException
         || failure instanceof PackException) {
@@ -77,9 +81,6 @@ public enum ExitCode {
         || failure instanceof NotDeliveredException
         || failure instanceof HostException) {
       return BLOCKED;
-    }
-    if (failure instanceof UnreachableException) {
-      return UNREACHABLE;
     }
     if (failure instanceof ServerStartException) {
       return TAKEN_BACK;
