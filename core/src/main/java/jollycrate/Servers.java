@@ -133,7 +133,9 @@ public final class Servers {
                       + name
                       + "': it is on '"
                       + host
-                      + "', and that is done on its own machine yet. Do it there");
+                      + "', and servers.toml is here. Run jolly on '"
+                      + host
+                      + "' itself for that, or do it by hand");
             });
     return entry;
   }

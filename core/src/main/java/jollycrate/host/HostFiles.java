@@ -1,7 +1,11 @@
 package jollycrate.host;
 
 import java.nio.file.Path;
+import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.function.Function;
 
 /**
  * Files of a host. Paths are absolute and never followed through a link at their end. Whatever
@@ -70,6 +74,27 @@ public interface HostFiles {
           "Cannot read '" + file + "': it is longer than " + (most >> 20) + " MiB");
     }
     return bytes;
+  }
+
+  /** The {@link #whole} content of files, in one round trip. */
+  default Map<Path, byte[]> wholes(Collection<Path> files, int most) {
+    return each(files, file -> whole(file, most));
+  }
+
+  /** The {@link #digest} of files, in one round trip. */
+  default Map<Path, String> digests(Collection<Path> files) {
+    return each(files, this::digest);
+  }
+
+  /** What {@link #list} says of folders, in one round trip. */
+  default Map<Path, List<Path>> lists(Collection<Path> folders) {
+    return each(folders, this::list);
+  }
+
+  private static <T> Map<Path, T> each(Collection<Path> paths, Function<Path, T> verb) {
+    Map<Path, T> found = new HashMap<>();
+    paths.forEach(path -> found.put(path, verb.apply(path)));
+    return found;
   }
 
   /** Facts of one path. */

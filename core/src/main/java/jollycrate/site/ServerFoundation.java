@@ -142,7 +142,7 @@ public final class ServerFoundation {
       if (other.name().equals(name)) {
         throw cannot(name, "servers.toml describes it already", "Choose another name");
       }
-      if (other.folder().equals(folder)) {
+      if (other.host().isEmpty() && other.folder().equals(folder)) {
         throw cannot(
             name, "'" + folder + "' belongs to '" + other.name() + "'", "Choose another --folder");
       }
@@ -174,7 +174,7 @@ public final class ServerFoundation {
   }
 
   private Optional<String> holder(int port, List<ServerEntry> others) {
-    for (ServerEntry other : others) {
+    for (ServerEntry other : others.stream().filter(one -> one.host().isEmpty()).toList()) {
       boolean has =
           Stream.of(
                   Optional.of(other.ports().http()), other.ports().admin(), other.ports().beside())

@@ -2,6 +2,8 @@ package jollycrate.site;
 
 import java.net.Socket;
 import java.nio.file.Path;
+import java.util.HashMap;
+import java.util.Map;
 import java.util.function.Function;
 import java.util.function.Supplier;
 import jollycrate.app.NotDescribedException;
@@ -20,6 +22,7 @@ public final class Sites {
   private final Kinds kinds;
   private final ServerFoundation foundation;
   private final Function<Supplier<Socket>, Requester> requesters;
+  private final Map<ServerEntry, Site> made = new HashMap<>();
 
   /**
    * On machines.
@@ -46,6 +49,10 @@ public final class Sites {
    * @throws jollycrate.host.UnreachableException when its machine cannot be reached
    */
   public Site site(ServerEntry entry) {
+    return made.computeIfAbsent(entry, this::make);
+  }
+
+  private Site make(ServerEntry entry) {
     setting.mustHandleServers();
     Host host = machines.named(entry.host());
     Path folder = host.files().real(entry.folder());

@@ -81,7 +81,7 @@ public final class StockTaker {
         facts,
         digests(standing, alsoAt, facts),
         texts,
-        children(lists),
+        host.files().lists(lists),
         presence,
         listening(),
         ports,
@@ -99,13 +99,7 @@ public final class StockTaker {
       Standing standing, Collection<Path> alsoAt, Map<Path, Facts> facts) {
     Set<Path> wanted = new LinkedHashSet<>(alsoAt);
     standing.pieces().keySet().forEach(key -> wanted.add(Keys.path(server, key)));
-    Map<Path, String> digests = new HashMap<>();
-    for (Path path : wanted) {
-      if (facts.get(path).isFile()) {
-        digests.put(path, host.files().digest(path));
-      }
-    }
-    return digests;
+    return host.files().digests(filesOf(wanted, facts));
   }
 
   private Map<Path, byte[]> texts(
@@ -115,19 +109,11 @@ public final class StockTaker {
             alsoAt.stream(), standing.pieces().keySet().stream().map(key -> Keys.path(server, key)))
         .filter(path -> path.toString().endsWith(".xml") || facts.get(path).size() < 1 << 16)
         .forEach(wanted::add);
-    Map<Path, byte[]> texts = new HashMap<>();
-    for (Path path : wanted) {
-      if (facts.get(path).isFile()) {
-        texts.put(path, host.files().whole(path, XmlDocument.MOST_BYTES));
-      }
-    }
-    return texts;
+    return host.files().wholes(filesOf(wanted, facts), XmlDocument.MOST_BYTES);
   }
 
-  private Map<Path, List<Path>> children(List<Path> folders) {
-    Map<Path, List<Path>> children = new HashMap<>();
-    folders.forEach(folder -> children.put(folder, host.files().list(folder)));
-    return children;
+  private static List<Path> filesOf(Set<Path> wanted, Map<Path, Facts> facts) {
+    return wanted.stream().filter(path -> facts.get(path).isFile()).toList();
   }
 
   private Map<Integer, Listening> listening() {

@@ -4,6 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
 import org.junit.jupiter.api.Test;
 
 /** What files of every host keep to. */
@@ -32,6 +34,28 @@ public interface HostFilesContract {
     assertThat(files().read(file, 10, 10)).isEmpty();
     assertThat(files().read(folder().resolve("none"), 0, 10)).isEmpty();
     assertThat(files().read(folder().resolve("none/below"), 0, 10)).isEmpty();
+  }
+
+  @Test
+  default void manyAreReadAsEachWouldBe() {
+    Path one = folder().resolve("one");
+    Path two = folder().resolve("two");
+    Path none = folder().resolve("none");
+    Path inner = folder().resolve("inner");
+    files().put(one, Content.of("a\n\nb"), access());
+    files().put(two, Content.of(""), access());
+    files().makeFolder(inner, access().with("rwxr-x---"));
+    Map<Path, byte[]> texts = files().wholes(List.of(one, none, two), 4);
+    assertThat(new String(texts.get(one))).isEqualTo("a\n\nb");
+    assertThat(texts.get(two)).isEmpty();
+    assertThat(texts.get(none)).isEmpty();
+    assertThatThrownBy(() -> files().wholes(List.of(two, one), 3))
+        .hasMessageContaining("longer than");
+    assertThat(files().digests(List.of(two, one)))
+        .isEqualTo(Map.of(one, files().digest(one), two, files().digest(two)));
+    assertThatThrownBy(() -> files().digests(List.of(one, none))).isInstanceOf(HostException.class);
+    assertThat(files().lists(List.of(folder(), inner, none)))
+        .isEqualTo(Map.of(folder(), List.of(inner, one, two), inner, List.of(), none, List.of()));
   }
 
   @Test

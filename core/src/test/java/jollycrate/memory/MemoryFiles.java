@@ -111,6 +111,9 @@ abstract class MemoryFiles implements HostFiles {
   @Override
   public String digest(Path file) {
     reads();
+    if (!nodes.containsKey(file)) {
+      throw new HostException("Cannot read '" + file + "': there is no such file");
+    }
     return Digests.of(nodes.get(file).bytes());
   }
 

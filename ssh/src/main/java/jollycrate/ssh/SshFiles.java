@@ -3,17 +3,20 @@ package jollycrate.ssh;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.nio.file.attribute.PosixFilePermission;
 import java.nio.file.attribute.PosixFilePermissions;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.Stream;
 import jollycrate.host.Access;
 import jollycrate.host.Content;
 import jollycrate.host.Facts;
@@ -153,25 +156,23 @@ final class SshFiles implements HostFiles {
 
   @Override
   public List<Path> list(Path folder) {
+    String told = doing("list", folder, listing(folder)).text();
+    return Stream.of(told.split("\0"))
+        .filter(path -> !path.isEmpty())
+        .map(Path::of)
+        .sorted()
+        .toList();
+  }
+
+  private static String listing(Path folder) {
     String word = Quote.word(folder);
-    Shell.Reply reply =
-        doing(
-            "list",
-            folder,
-            "if [ -d "
-                + word
-                + " ] && [ ! -h "
-                + word
-                + " ]; then find "
-                + word
-                + " -mindepth 1 -maxdepth 1 -print0; fi");
-    List<Path> paths = new ArrayList<>();
-    for (String path : reply.text().split("\0")) {
-      if (!path.isEmpty()) {
-        paths.add(Path.of(path));
-      }
-    }
-    return paths.stream().sorted().toList();
+    return "if [ -d "
+        + word
+        + " ] && [ ! -h "
+        + word
+        + " ]; then find "
+        + word
+        + " -mindepth 1 -maxdepth 1 -print0; fi\n";
   }
 
   @Override
@@ -331,6 +332,83 @@ final class SshFiles implements HostFiles {
   @Override
   public void deleteTree(Path path) {
     doing("delete", path, "rm -rf " + Quote.word(path));
+  }
+
+  /** What fails is asked for once more alone, which tells why. */
+  @Override
+  public Map<Path, byte[]> wholes(Collection<Path> files, int most) {
+    String mark = Shell.mark();
+    StringBuilder script = new StringBuilder();
+    for (Path file : files) {
+      script.append(
+          "(\n"
+              + noLink(file)
+              + "exec 3< "
+              + Quote.word(file)
+              + " || exit 1\nhead -c "
+              + (most + 1L)
+              + " <&3)\nprintf '\\n%s %s\\n' "
+              + mark
+              + " $?\n");
+    }
+    String told = latin(shell.ask(script + ":"));
+    Map<Path, byte[]> found = new HashMap<>();
+    int at = 0;
+    for (Path file : files) {
+      int end = told.indexOf("\n" + mark + " ", at);
+      int line = told.indexOf('\n', end + 1);
+      boolean right = told.substring(end, line).endsWith(" 0") && end - at <= most;
+      found.put(
+          file,
+          right
+              ? told.substring(at, end).getBytes(StandardCharsets.ISO_8859_1)
+              : whole(file, most));
+      at = line + 1;
+    }
+    return found;
+  }
+
+  @Override
+  public Map<Path, String> digests(Collection<Path> files) {
+    StringBuilder script = new StringBuilder();
+    for (Path file : files) {
+      String word = Quote.word(file);
+      script.append("[ ! -h " + word + " ] && sha256sum < " + word + " || echo failed\n");
+    }
+    List<String> lines = shell.ask(script + ":").text().lines().toList();
+    Map<Path, String> found = new HashMap<>();
+    for (Path file : files) {
+      String line = lines.get(found.size());
+      found.put(file, line.equals("failed") ? digest(file) : line.split(" ")[0]);
+    }
+    return found;
+  }
+
+  /** Each folder's paths end with an empty one, and with a word where it could not be read. */
+  @Override
+  public Map<Path, List<Path>> lists(Collection<Path> folders) {
+    StringBuilder script = new StringBuilder();
+    for (Path folder : folders) {
+      script.append("(\n" + listing(folder) + ") && printf '\\0' || printf 'failed\\0\\0'\n");
+    }
+    String[] words = shell.ask(script + ":").text().split("\0", -1);
+    Map<Path, List<Path>> found = new HashMap<>();
+    int at = 0;
+    for (Path folder : folders) {
+      List<Path> paths = new ArrayList<>();
+      boolean failed = false;
+      for (; !words[at].isEmpty(); at++) {
+        failed = failed || words[at].equals("failed");
+        paths.add(Path.of(words[at]));
+      }
+      at++;
+      found.put(folder, failed ? list(folder) : paths.stream().sorted().toList());
+    }
+    return found;
+  }
+
+  private static String latin(Shell.Reply reply) {
+    return new String(reply.output(), StandardCharsets.ISO_8859_1);
   }
 
   @Override

@@ -1,0 +1,83 @@
+#!/usr/bin/env bash
+# What distance costs: commands for a server behind a real SSH server and a long line, in seconds and
+# round trips. The line is a relay that delays each way, and says at SIGUSR1 how often the direction
+# changed: "..., turns N".
+# Usage: bench/distance.sh PROGRAM_FOLDER RELAY    (DELAY_MS=25; needs OpenSSH's server, a JDK 17,
+# and RELAY, called as 'RELAY LISTEN_PORT TARGET_PORT --delay-ms N')
+set -euo pipefail
+program=$(cd "$1" && pwd)
+relay=$(realpath "$2")
+stage=$(mktemp -d)
+port=$((20000 + RANDOM % 10000))
+jolly=$program/bin/jolly
+cd "$stage"
+export JOLLY_DATA="$stage/data"
+trap 'kill $(cat sshd.pid) $link; "$jolly" server stop far >/dev/null 2>&1 || :; rm -rf "$stage"' EXIT
+
+ssh-keygen -q -t ed25519 -N "" -f host
+ssh-keygen -q -t ed25519 -N "" -f mine
+mkdir -p /run/sshd home
+cat >sshd_config <<CONF
+Port $port
+ListenAddress 127.0.0.1
+HostKey $stage/host
+PidFile $stage/sshd.pid
+AuthorizedKeysFile $stage/mine.pub
+UsePAM no
+StrictModes no
+SetEnv HOME=$stage/home
+CONF
+/usr/sbin/sshd -f "$stage/sshd_config"
+"$relay" $((port + 1)) "$port" --delay-ms "${DELAY_MS:-25}" 2>turns &
+link=$!
+until (exec 3<>"/dev/tcp/127.0.0.1/$((port + 1))") 2>/dev/null; do
+  kill -0 "$link"
+  sleep 0.1
+done
+cat >ssh_config <<CONF
+Host far
+  HostName 127.0.0.1
+  Port $((port + 1))
+  IdentityFile $stage/mine
+  IdentitiesOnly yes
+  UserKnownHostsFile $stage/known_hosts
+CONF
+mkdir tomcat
+tar -xzf "$program"/servers/*.tar.gz -C tomcat --strip-components=1
+sed -i "s/\"8080\"/\"$((port + 2))\"/; s/\"8005\"/\"-1\"/" tomcat/conf/server.xml
+cat >servers.toml <<TOML
+[host.far]
+ssh = "far"
+config = "ssh_config"
+
+[server.far]
+host = "far"
+installation = "$stage/tomcat"
+folder = "$stage/tomcat"
+http = $((port + 2))
+TOML
+mkdir -p page/WEB-INF
+echo ring >page/index.html
+jar --create --file bell.war -C page .
+"$jolly" host trust far >/dev/null
+
+turns() {
+  kill -USR1 "$link"
+  sleep 0.2
+  grep -o 'turns [0-9]*' turns | tail -n 1 | cut -d ' ' -f 2
+}
+far() {
+  local before after begin=$(date +%s%N)
+  before=$(turns)
+  begin=$(date +%s%N)
+  "$jolly" "${@:2}" >/dev/null 2>&1
+  local took=$((($(date +%s%N) - begin) / 1000000))
+  after=$(turns)
+  echo "$1	$took ms	$(((after - before) / 2)) round trips"
+}
+far "connect only" host list
+far "server list" server list
+far "first delivery" deploy bell.war --undescribed --to far
+far "unchanged delivery" deploy bell.war --undescribed --to far
+far "its checks" check bell --on far
+far "undeploy" undeploy bell --from far
