@@ -201,7 +201,9 @@ public final class ServersFile {
         List.of("service", "boot", "https", "keystore", "certificate", "servlet-api")) {
       if (section.has(key)) {
         section.problem(
-            key, "not yet known of a server on another machine", "Remove it, or remove 'host'");
+            key,
+            "a server on another machine has no '" + key + "' yet",
+            "Remove it, or remove 'host'");
       }
     }
     if (!section.has("installation")) {

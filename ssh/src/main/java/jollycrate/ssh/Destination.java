@@ -27,6 +27,17 @@ final class Destination {
       Pattern.compile("(?:ssh://)?(?:([^@/]+)@)?(\\[[^]]+]|[^:/@]+)(?::(\\d{1,5}))?");
   private static final Duration TOLD_WITHIN = Duration.ofSeconds(10);
   private static final int USUAL_PORT = 22;
+  private static final List<String> READ =
+      List.of(
+          "HostName",
+          "User",
+          "Port",
+          "IdentitiesOnly",
+          "HostKeyAlias",
+          "UserKnownHostsFile",
+          "GlobalKnownHostsFile",
+          "ProxyJump",
+          "ProxyCommand");
   private static final String NONE = "none";
 
   private final String alias;
@@ -89,7 +100,7 @@ final class Destination {
     if (Files.isRegularFile(file)) {
       try {
         ConfigRepository.Config found = OpenSSHConfig.parseFile(file.toString()).getConfig(alias);
-        for (String key : List.of("HostName", "User", "Port", "ProxyJump", "ProxyCommand")) {
+        for (String key : READ) {
           Optional.ofNullable(found.getValue(key))
               .ifPresent(value -> values.put(key.toLowerCase(Locale.ENGLISH), List.of(value)));
         }
