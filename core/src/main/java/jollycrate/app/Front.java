@@ -1,8 +1,11 @@
 package jollycrate.app;
 
+import java.io.IOException;
 import java.net.URI;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 
 /**
  * A web server before a service, which sends requests on to it.
@@ -17,6 +20,51 @@ public record Front(
     Path config, String upstream, URI address, List<String> test, List<String> reload) {
   private static final int HTTP = 80;
   private static final int HTTPS = 443;
+  private static final Map<String, String> FIXES =
+      Map.of(
+          "config", "Name its configuration file in which the upstream stands",
+          "upstream", "Name the upstream in it",
+          "url", "Say where people reach it, like \"http://127.0.0.1:8080\"",
+          "test", "Give the command that checks its configuration, like [\"nginx\", \"-t\"]",
+          "reload",
+              "Give the command that makes it read that, like [\"nginx\", \"-s\", \"reload\"]");
+
+  static Optional<Front> read(Section section, Path folder) {
+    if (section.isEmpty()) {
+      return Optional.empty();
+    }
+    for (String key : List.of("config", "upstream", "url", "test", "reload")) {
+      if (!section.has(key)) {
+        section.missing(key, FIXES.get(key));
+      }
+    }
+    String address = section.text("url").orElse("http://unnamed/");
+    if (!address.matches("https?://[^/\\s]+/?") || ServersFile.hostOf(address).isEmpty()) {
+      section.problem(
+          "url",
+          "'" + address + "' is no URL of a web server",
+          "Write it like \"http://127.0.0.1:8080\"");
+      address = "http://unnamed/";
+    }
+    Front front =
+        new Front(
+            real(folder.resolve(section.text("config").orElse("unnamed")).normalize()),
+            section.text("upstream").orElse(""),
+            URI.create(address.endsWith("/") ? address : address + "/"),
+            section.arguments("test"),
+            section.arguments("reload"));
+    section.end();
+    return Optional.of(front);
+  }
+
+  /** Where a file really stands: behind a link, the link stays. */
+  private static Path real(Path file) {
+    try {
+      return file.toRealPath();
+    } catch (IOException absent) {
+      return file;
+    }
+  }
 
   /** The port that it listens on. */
   public int port() {

@@ -1,6 +1,5 @@
 package jollycrate.app;
 
-import java.io.IOException;
 import java.net.URI;
 import java.net.URISyntaxException;
 import java.nio.file.Path;
@@ -28,14 +27,6 @@ public final class ServersFile {
   private static final Pattern SIZE = Pattern.compile("(\\d{1,6})([kKmMgG])");
   private static final Map<String, Long> UNITS =
       Map.of("k", 1_000L, "m", 1_000_000L, "g", 1_000_000_000L);
-  private static final Map<String, String> FRONT =
-      Map.of(
-          "config", "Name its configuration file in which the upstream stands",
-          "upstream", "Name the upstream in it",
-          "url", "Say where people reach it, like \"http://127.0.0.1:8080\"",
-          "test", "Give the command that checks its configuration, like [\"nginx\", \"-t\"]",
-          "reload",
-              "Give the command that makes it read that, like [\"nginx\", \"-s\", \"reload\"]");
 
   private ServersFile() {}
 
@@ -158,7 +149,7 @@ public final class ServersFile {
       section.missing("admin", "Give the practice server an admin port, like admin = 8082");
     }
     Optional<Integer> beside = section.number("beside", 1, 65_535).map(Long::intValue);
-    Optional<Front> front = front(section.section("front"), folder);
+    Optional<Front> front = Front.read(section.section("front"), folder);
     if (service) {
       forServices(section, http, beside, front);
     } else {
@@ -237,7 +228,8 @@ public final class ServersFile {
     return address;
   }
 
-  private static Optional<String> hostOf(String url) {
+  /** Host part of a URL; empty when it is none. */
+  static Optional<String> hostOf(String url) {
     try {
       return Optional.ofNullable(new URI(url).getHost());
     } catch (URISyntaxException e) {
@@ -344,42 +336,5 @@ public final class ServersFile {
           "boot", "'" + told.get() + "' starts nothing", "Write \"user\" or \"system\"");
     }
     return told.flatMap(Boot::of);
-  }
-
-  private static Optional<Front> front(Section section, Path folder) {
-    if (section.isEmpty()) {
-      return Optional.empty();
-    }
-    for (String key : List.of("config", "upstream", "url", "test", "reload")) {
-      if (!section.has(key)) {
-        section.missing(key, FRONT.get(key));
-      }
-    }
-    String address = section.text("url").orElse("http://unnamed/");
-    if (!address.matches("https?://[^/\\s]+/?") || hostOf(address).isEmpty()) {
-      section.problem(
-          "url",
-          "'" + address + "' is no URL of a web server",
-          "Write it like \"http://127.0.0.1:8080\"");
-      address = "http://unnamed/";
-    }
-    Front front =
-        new Front(
-            real(folder.resolve(section.text("config").orElse("unnamed")).normalize()),
-            section.text("upstream").orElse(""),
-            URI.create(address.endsWith("/") ? address : address + "/"),
-            section.arguments("test"),
-            section.arguments("reload"));
-    section.end();
-    return Optional.of(front);
-  }
-
-  /** Where a file really stands: behind a link, the link stays. */
-  private static Path real(Path file) {
-    try {
-      return file.toRealPath();
-    } catch (IOException absent) {
-      return file;
-    }
   }
 }

@@ -5,17 +5,13 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
-import java.nio.file.attribute.PosixFilePermission;
 import java.nio.file.attribute.PosixFilePermissions;
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
-import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.Set;
 import java.util.stream.Stream;
 import jollycrate.host.Access;
 import jollycrate.host.Content;
@@ -25,15 +21,6 @@ import jollycrate.host.HostFiles;
 
 /** Files of another machine, by the tools that a shell there has. */
 final class SshFiles implements HostFiles {
-  /** Fields of a line that {@code stat} prints; the path may have spaces. */
-  private static final String STAT = "%f %s %U %G %Y %n";
-
-  private static final int FIELDS = 6;
-  private static final int TYPE = 0170000;
-  private static final int FILE = 0100000;
-  private static final int FOLDER = 0040000;
-  private static final int LINK = 0120000;
-  private static final int HEX = 16;
   private static final int KIB = 1024;
 
   /** Column of {@code df -P} with the blocks that are free. */
@@ -72,86 +59,12 @@ final class SshFiles implements HostFiles {
 
   @Override
   public List<Facts> facts(List<Path> paths) {
-    if (paths.isEmpty()) {
-      return List.of();
-    }
-    String all = Quote.words(paths);
-    Shell.Reply reply =
-        shell.ask(
-            "stat -c '"
-                + STAT
-                + "' -- "
-                + all
-                + "\necho\nfor p in "
-                + all
-                + "; do [ -h \"$p\" ] && { printf '%s\\n' \"$p\"; readlink \"$p\"; }; done; :");
-    List<String> lines = reply.text().lines().toList();
-    int links = lines.indexOf("");
-    Map<String, String> targets = new HashMap<>();
-    for (int i = links + 1; i + 1 < lines.size(); i += 2) {
-      targets.put(lines.get(i), lines.get(i + 1));
-    }
-    Map<String, Facts> found = new HashMap<>();
-    lines.stream()
-        .limit(links)
-        .map(line -> facts(line, targets))
-        .forEach(facts -> found.put(facts.path().toString(), facts));
-    refuseUnseen(reply.errors());
-    return paths.stream()
-        .map(path -> found.getOrDefault(path.toString(), Facts.absent(path)))
-        .toList();
-  }
-
-  /** What may not be looked at is not known to be absent. */
-  private static void refuseUnseen(String errors) {
-    errors
-        .lines()
-        .filter(line -> !line.endsWith("No such file or directory"))
-        .filter(line -> !line.endsWith("Not a directory"))
-        .findFirst()
-        .ifPresent(
-            line -> {
-              throw new HostException("Cannot look there: " + line);
-            });
-  }
-
-  private static Facts facts(String line, Map<String, String> targets) {
-    String[] fields = line.split(" ", FIELDS);
-    int mode = Integer.parseInt(fields[0], HEX);
-    Path path = Path.of(fields[FIELDS - 1]);
-    Facts.Type type =
-        switch (mode & TYPE) {
-          case FILE -> Facts.Type.FILE;
-          case FOLDER -> Facts.Type.FOLDER;
-          case LINK -> Facts.Type.LINK;
-          default -> Facts.Type.OTHER;
-        };
-    return new Facts(
-        path,
-        type,
-        type == Facts.Type.FILE ? Long.parseLong(fields[1]) : 0,
-        new Access(letters(mode), fields[2], fields[3]),
-        Instant.ofEpochSecond(Long.parseLong(fields[4])),
-        targets.getOrDefault(path.toString(), ""));
-  }
-
-  private static String letters(int mode) {
-    Set<PosixFilePermission> rights = EnumSet.noneOf(PosixFilePermission.class);
-    for (PosixFilePermission right : PosixFilePermission.values()) {
-      if ((mode & bit(right)) != 0) {
-        rights.add(right);
-      }
-    }
-    return PosixFilePermissions.toString(rights);
-  }
-
-  private static int bit(PosixFilePermission right) {
-    return 0400 >> right.ordinal();
+    return paths.isEmpty() ? List.of() : StatLine.facts(shell, paths);
   }
 
   private static String octal(String letters) {
     return Integer.toOctalString(
-        PosixFilePermissions.fromString(letters).stream().mapToInt(SshFiles::bit).sum());
+        PosixFilePermissions.fromString(letters).stream().mapToInt(StatLine::bit).sum());
   }
 
   @Override
