@@ -1,27 +1,37 @@
 package jollycrate;
 
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import jollycrate.app.Descriptions;
 import jollycrate.app.HostEntry;
+import jollycrate.app.NotDescribedException;
+import jollycrate.app.ServerEntry;
+import jollycrate.host.HostException;
 import jollycrate.host.HostKey;
 import jollycrate.host.HostLine;
 import jollycrate.host.HostLines;
 import jollycrate.host.Time;
 import jollycrate.host.UnreachableException;
-import jollycrate.site.Examination;
+import jollycrate.site.Examination.Seen;
+import jollycrate.site.Examination.Verdict;
 import jollycrate.site.HostExamination;
 import jollycrate.site.Machines;
+import jollycrate.site.Sites;
+import jollycrate.watch.Site;
 
 /** What the commands do with other machines. */
 public final class Hosts {
   private final Descriptions descriptions;
   private final Machines machines;
   private final HostLines lines;
+  private final Sites sites;
 
   Hosts(Means means) {
     this.descriptions = means.descriptions();
     this.machines = means.machines();
     this.lines = Machines.lines();
+    this.sites = means.sites();
   }
 
   /**
@@ -52,13 +62,31 @@ public final class Hosts {
   }
 
   /**
-   * What a machine has of what servers need.
+   * What a machine has of what servers need, and of those that are described for it.
    *
    * @throws UnreachableException when it cannot be reached
    */
-  public List<Examination.Seen> examine(String name) {
-    try (HostLine line = lines.open(machines.reach(descriptions.host(name)))) {
-      return HostExamination.of(line.host(), line.told(), Time.system());
+  public List<Seen> examine(String name) {
+    HostLine line = machines.line(name);
+    List<Seen> seen = new ArrayList<>(HostExamination.of(line.host(), line.told(), Time.system()));
+    descriptions.entries().stream()
+        .filter(entry -> entry.host().equals(Optional.of(name)))
+        .map(this::server)
+        .forEach(seen::add);
+    return seen;
+  }
+
+  /** Whether what is described for it is there. */
+  private Seen server(ServerEntry entry) {
+    String what = "server " + entry.name();
+    try {
+      Site site = sites.site(entry);
+      String value = site.traits().label() + ", " + site.server().folder();
+      return site.files().writable(site.server().folder())
+          ? new Seen(what, Verdict.RIGHT, value + ", Java " + site.stockTaker().java(), "")
+          : new Seen(what, Verdict.WRONG, value + ": it may not be written", "Name 'sudo' for it");
+    } catch (NotDescribedException | HostException e) {
+      return new Seen(what, Verdict.WRONG, e.getMessage(), "");
     }
   }
 

@@ -55,7 +55,12 @@ public final class Machines {
     return name.map(told -> line(told).host()).orElse(local);
   }
 
-  private synchronized HostLine line(String name) {
+  /**
+   * The connection to the machine of that name, which stays open as long as the tool runs.
+   *
+   * @throws jollycrate.host.UnreachableException when it cannot be reached
+   */
+  public synchronized HostLine line(String name) {
     return open.computeIfAbsent(name, told -> lines().open(reach(entries.apply(told))));
   }
 

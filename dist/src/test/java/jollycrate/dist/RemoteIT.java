@@ -96,6 +96,8 @@ class RemoteIT {
 
     assertThat(program.ends(0, "server", "list").out())
         .contains("http://app1:" + own.http + "/bell");
+    assertThat(program.ends(0, "host", "test", "app1").out())
+        .containsPattern("ok +server shop +Tomcat 10.1.59, " + own.folder);
     assertThat(program.ends(0, "server", "log", "shop").out()).contains("mute");
     assertThat(program.ends(3, "server", "change", "shop", "http=1234").err())
         .contains("it is on 'app1'");
