@@ -12,7 +12,7 @@ port=$((20000 + RANDOM % 10000))
 jolly=$program/bin/jolly
 cd "$stage"
 export JOLLY_DATA="$stage/data"
-trap 'kill $(cat sshd.pid) $link; "$jolly" server stop far >/dev/null 2>&1 || :; rm -rf "$stage"' EXIT
+trap '"$jolly" server stop far >/dev/null 2>&1 || :; kill $(cat sshd.pid) $link; rm -rf "$stage"' EXIT
 
 ssh-keygen -q -t ed25519 -N "" -f host
 ssh-keygen -q -t ed25519 -N "" -f mine
