@@ -30,12 +30,18 @@ final class Login {
 
   private final Reach reach;
   private final Destination destination;
+  private final Optional<String> jump;
   private final KnownKeys known;
   private final List<String> tried = new ArrayList<>();
 
   Login(Reach reach, Destination destination) {
+    this(reach, destination, destination.jump());
+  }
+
+  private Login(Reach reach, Destination destination, Optional<String> jump) {
     this.reach = reach;
     this.destination = destination;
+    this.jump = jump;
     this.known = new KnownKeys(destination.knownHosts());
   }
 
@@ -78,26 +84,32 @@ final class Login {
     destination.keptAs().ifPresent(session::setHostKeyAlias);
     session.setConfig("StrictHostKeyChecking", "yes");
     session.setConfig("PreferredAuthentications", "publickey,password,keyboard-interactive");
-    if (destination.jump().isPresent()) {
-      session.setProxy(Way.through(jump(destination.jump().get())));
+    if (jump.isPresent()) {
+      session.setProxy(Way.through(jump(jump.get())));
     } else {
       destination.command().map(Way::by).ifPresent(session::setProxy);
     }
     return session;
   }
 
-  /** The last of a chain is reached through those before it (ssh_config(5), ProxyJump). */
+  /**
+   * The last of a chain is reached through those before it (ssh_config(5), ProxyJump). None of them
+   * gets the password, which is the target's.
+   */
   private Session jump(String hops) {
-    String last = hops.substring(hops.lastIndexOf(',') + 1);
+    int comma = hops.lastIndexOf(',');
+    String last = hops.substring(comma + 1);
     Reach hop =
         new Reach(
             reach.name() + " (through " + last + ")",
             last,
             reach.config(),
             Optional.empty(),
-            reach.password(),
+            Optional::empty,
             reach.keyPassword());
-    return new Login(hop, Destination.of(hop)).session();
+    Destination next = Destination.of(hop);
+    return new Login(hop, next, comma < 0 ? next.jump() : Optional.of(hops.substring(0, comma)))
+        .session();
   }
 
   private void keys(JSch client) throws JSchException {

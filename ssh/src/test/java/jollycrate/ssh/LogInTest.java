@@ -12,6 +12,7 @@ import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.atomic.AtomicInteger;
 import jollycrate.host.HostFiles;
 import jollycrate.host.HostKey;
 import jollycrate.host.HostLine;
@@ -166,6 +167,25 @@ class LogInTest {
     trusted();
     assertThat(whoami(sshd.reach("behind"))).isEqualTo(System.getProperty("user.name"));
     assertThat(whoami(sshd.reach("piped"))).isEqualTo(System.getProperty("user.name"));
+    refused(sshd.reach("far"), "through no-such-hop");
+  }
+
+  @Test
+  void aJumpHostGetsNoPassword() throws IOException {
+    trusted();
+    Files.writeString(place.resolve("authorized"), "");
+    Reach reach = sshd.reach("behind");
+    AtomicInteger asked = new AtomicInteger();
+    refused(
+        new Reach(
+            reach.name(),
+            reach.ssh(),
+            reach.config(),
+            Optional.empty(),
+            () -> Optional.of("bell" + asked.incrementAndGet()),
+            Optional::empty),
+        "through app1");
+    assertThat(asked).hasValue(0);
   }
 
   @Test

@@ -55,6 +55,7 @@ public final class Sshd implements AutoCloseable {
         config,
         described("app1", "")
             + described("behind", "ProxyJump app1")
+            + described("far", "ProxyJump no-such-hop,app1")
             + described("piped", "ProxyCommand ssh -F " + config + " -W %h:%p app1"));
     start();
   }
@@ -117,7 +118,7 @@ public final class Sshd implements AutoCloseable {
         HostKey %s
         PidFile none
         AuthorizedKeysFile %s
-        PasswordAuthentication no
+        PasswordAuthentication yes
         KbdInteractiveAuthentication no
         UsePAM no
         StrictModes no
