@@ -23,6 +23,9 @@ import jollycrate.site.Examination.Verdict;
 
 /** Looks what a machine has of what servers need, thing by thing; changes nothing. */
 public final class HostExamination {
+  /** The last fact: without it the others are not whole. */
+  private static final String END = "end";
+
   private static final String SCRIPT = "host-facts.sh";
   private static final Duration TOLD_WITHIN = Duration.ofSeconds(30);
   private static final Duration CLOCKS_MAY_DIFFER = Duration.ofSeconds(3);
@@ -71,6 +74,15 @@ public final class HostExamination {
                     LinkedHashMap::new,
                     Collectors.mapping(words -> words[1], Collectors.toList())));
     logIn();
+    if (!facts.containsKey(END)) {
+      odd(
+          "facts",
+          Verdict.WRONG,
+          "the machine did not tell them all"
+              + (ran.tookTooLong() ? " in time" : ": " + ran.errors().strip()),
+          "Look whether /bin/sh, timeout and the coreutils run there");
+      return;
+    }
     system();
     tools();
     disks();

@@ -30,4 +30,4 @@ if [ -d /run/systemd/system ]; then
   [ ! -e "/var/lib/systemd/linger/$(id -un)" ] || say lingers yes
   grep -qs '^ *KillUserProcesses *= *yes' /etc/systemd/logind.conf && say killed yes
 fi
-:
+say end yes

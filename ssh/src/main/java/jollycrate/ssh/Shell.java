@@ -96,10 +96,19 @@ final class Shell {
     byte[] part = new byte[BUFFER];
     long left = size;
     while (left > 0) {
-      int read = input.read(part, 0, (int) Math.min(part.length, left));
+      int read = read(input, part, (int) Math.min(part.length, left));
       int count = read < 0 ? (int) Math.min(part.length, left) : read;
       in.write(part, 0, count);
       left -= count;
+    }
+  }
+
+  /** What cannot be read here is missing, and no matter of the line: the digest there tells. */
+  private static int read(InputStream input, byte[] part, int most) {
+    try {
+      return input.read(part, 0, most);
+    } catch (IOException missing) {
+      return -1;
     }
   }
 

@@ -11,12 +11,16 @@ import java.net.InetSocketAddress;
 import java.net.Socket;
 import java.net.SocketAddress;
 import java.net.SocketException;
+import java.net.SocketTimeoutException;
 
 /**
  * A socket that another machine connects (RFC 4254, section 7.2). Nothing listens here for it. It
  * knows no options: who reads has limits of his own.
  */
 final class SocketThere extends Socket {
+  private static final int PROHIBITED = 1;
+  private static final int CONNECT_FAILED = 2;
+
   private final Session session;
   private ChannelDirectTCPIP channel;
   private InputStream in;
@@ -44,8 +48,21 @@ final class SocketThere extends Socket {
       out = channel.getOutputStream();
       channel.connect(timeout);
     } catch (JSchException e) {
-      throw new ConnectException("Connection refused there: " + e.getMessage());
+      throw story(e);
     }
+  }
+
+  /** Why there is no connection, with the reasons of RFC 4254, section 5.1. */
+  private IOException story(JSchException e) {
+    if (!session.isConnected()) {
+      return new SocketException("the connection to the machine was cut");
+    }
+    if (channel.getExitStatus() == PROHIBITED) {
+      return new SocketException("its SSH server lets nothing through (AllowTcpForwarding)");
+    }
+    return channel.getExitStatus() == CONNECT_FAILED
+        ? new ConnectException("Connection refused")
+        : new SocketTimeoutException("Connect timed out");
   }
 
   @Override

@@ -5,6 +5,8 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import java.io.IOException;
+import java.net.ConnectException;
+import java.net.InetSocketAddress;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
@@ -13,6 +15,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicInteger;
+import jollycrate.host.Access;
+import jollycrate.host.Content;
 import jollycrate.host.HostFiles;
 import jollycrate.host.HostKey;
 import jollycrate.host.HostLine;
@@ -98,6 +102,45 @@ class LogInTest {
     lines.trust(sshd.reach(), second);
     assertThat(Files.readAllLines(sshd.known())).hasSize(3).startsWith("# of the team");
     assertThat(whoami(sshd.reach())).isEqualTo(System.getProperty("user.name"));
+  }
+
+  @Test
+  void aSocketThereTellsRefusedFromForbidden() throws IOException {
+    trusted();
+    InetSocketAddress nobody = new InetSocketAddress("127.0.0.1", 1);
+    try (HostLine line = lines.open(sshd.reach())) {
+      assertThatThrownBy(() -> line.socket().connect(nobody, 5000))
+          .isInstanceOf(ConnectException.class);
+      line.socket().connect(new InetSocketAddress("127.0.0.1", sshd.port), 5000);
+    }
+    sshd.close();
+    sshd =
+        new Sshd(Files.createDirectory(place.resolve("closed")), "", "", "AllowTcpForwarding no");
+    trusted();
+    try (HostLine line = lines.open(sshd.reach())) {
+      assertThatThrownBy(() -> line.socket().connect(nobody, 5000))
+          .isNotInstanceOf(ConnectException.class)
+          .hasMessageContaining("AllowTcpForwarding");
+      sshd.cut();
+      assertThatThrownBy(() -> line.socket().connect(nobody, 5000))
+          .isNotInstanceOf(ConnectException.class);
+    }
+  }
+
+  @Test
+  void aSourceThatCannotBeReadCutsNoLine() throws IOException {
+    trusted();
+    Path source = Files.writeString(place.resolve("source"), "bell");
+    try (HostLine line = lines.open(sshd.reach())) {
+      HostFiles files = line.host().files();
+      Access access = files.facts(source).access();
+      Content gone = Content.of(source);
+      Files.writeString(source, "be");
+      assertThatThrownBy(() -> files.put(place.resolve("copy"), gone, access))
+          .isNotInstanceOf(LineCutException.class)
+          .hasMessageContaining("the source changed");
+      assertThat(files.facts(place.resolve("copy")).exists()).isFalse();
+    }
   }
 
   @Test

@@ -26,6 +26,7 @@ public final class Sshd implements AutoCloseable {
   public final int port;
 
   private final String environment;
+  private final String settings;
   private Process process;
 
   /** In a folder of its own. */
@@ -38,10 +39,12 @@ public final class Sshd implements AutoCloseable {
    *
    * @param environment of whoever logs in, beside his home
    * @param greeting what his shell does first
+   * @param settings further ones of sshd_config(5)
    */
-  Sshd(Path folder, String environment, String greeting) throws IOException {
+  Sshd(Path folder, String environment, String greeting, String... settings) throws IOException {
     this.folder = folder;
     this.environment = environment;
+    this.settings = String.join("\n", settings);
     Files.writeString(
         Files.createDirectories(folder.resolve("home")).resolve(".bashrc"), greeting + "\n");
     try (ServerSocket free = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
@@ -124,13 +127,15 @@ public final class Sshd implements AutoCloseable {
         StrictModes no
         PermitRootLogin yes
         SetEnv HOME=%s %s
+        %s
         """
             .formatted(
                 port,
                 folder.resolve("host"),
                 folder.resolve("authorized"),
                 folder.resolve("home"),
-                environment));
+                environment,
+                settings));
     process =
         new ProcessBuilder(
                 PROGRAM.toString(), "-D", "-e", "-f", folder.resolve("sshd_config").toString())
