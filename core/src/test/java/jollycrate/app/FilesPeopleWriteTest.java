@@ -4,14 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.catchThrowableOfType;
 
-import com.networknt.schema.InputFormat;
-import com.networknt.schema.Schema;
-import com.networknt.schema.SchemaLocation;
-import com.networknt.schema.SchemaRegistry;
-import com.networknt.schema.SpecificationVersion;
 import java.io.IOException;
-import java.io.InputStream;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -21,8 +14,6 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
-import org.junit.jupiter.params.provider.ValueSource;
-import org.tomlj.Toml;
 
 /** What people write is understood, and what they get wrong is named with its place and fix. */
 class FilesPeopleWriteTest {
@@ -35,7 +26,12 @@ class FilesPeopleWriteTest {
   }
 
   private List<Problem> problems(String text) throws IOException {
-    Path file = write(text);
+    return problems(folder, text);
+  }
+
+  /** What is wrong in a description of an application that stands in a folder. */
+  static List<Problem> problems(Path folder, String text) throws IOException {
+    Path file = Files.writeString(folder.resolve("jolly.toml"), text);
     ProblemsException found =
         catchThrowableOfType(
             ProblemsException.class,
@@ -169,164 +165,6 @@ class FilesPeopleWriteTest {
     assertThatThrownBy(() -> ServersFile.read(servers))
         .hasMessageContaining(servers + ":7:1: there is no [server.benc]. Did you mean 'bench'?")
         .hasMessageContaining(servers + ":8:1: unknown key 'ap' in [for.benc.shop]");
-  }
-
-  @ParameterizedTest
-  @ValueSource(
-      strings = {
-        "",
-        "[app]\npath = \"/\"\nstarts-within = \"2m\"",
-        "[datasource.x]\nurl = \"jdbc:h2:mem:x\"\ndriver = \"d.jar\"\npool = { max = 3 }",
-        "[users]\nanna = \"env:A\"\nbert = \"there\"\ncarl = { existing = \"file:x\" }\n"
-            + "[roles]\nowner = [\"anna\"]\n[[check]]\nput = \"/x\"\nbody = { a = [1, true] }\n"
-            + "status = 201\njson = { \"/a\" = 1.5 }\nwithin = \"1s\"\nas = \"anna\"",
-        "[app]\npth = \"/\"",
-        "[app]\npath = \"x\"",
-        "[datasource.x]\nurl = \"x\"\ndriver = \"d.jar\"",
-        "[datasource.x]\nurl = \"jdbc:x\"",
-        "[users]\nanna = \"plain\"",
-        "[[check]]\nget = \"x\"",
-        "[[check]]\nget = \"/\"\npost = \"/\"",
-        "[[check]]\nget = \"/\"\nstatus = 99",
-        "[[check]]\nget = \"/\"\njson = { a = 1 }",
-        "[for.shop]\nname = \"x\"",
-        "[settings]\na = 1",
-        "[settings]\na = 1\n[program]\nsettings-file = \"a.yaml\"\nport = { setting = \"p.q\" }",
-        "[program]\nport = { argument = \"-p\" }\njava-options = \"-Xss1m\"\nvariables = { A = \"env:B\" }\n"
-            + "folder = \"data\"\nready = \"up\"\nstops-within = \"5s\"\nrestart = \"on-crash\"",
-        "[program]\nport = \"own\"\naddress = { property = \"bind\" }",
-        "[datasource.x]\nurl = \"jdbc:h2:mem:x\"\ndriver = \"d.jar\"\n"
-            + "[program.datasource.x]\nurl = { property = \"u\" }\npassword = { variable = \"P\" }",
-        "[datasource.x]\nurl = \"jdbc:h2:mem:x\"\ndriver = \"d.jar\"\n"
-            + "[program.datasource.x]\npassword = { argument = \"P\" }",
-        "[program]\nport = \"mine\"",
-        "[program]\nport = { argument = \"-p\", variable = \"P\" }",
-        "[program]\nrestart = \"always\"",
-        "[program]\nfolder = \"../x\"",
-        "[program]\nsettings-file = \"a.ini\"",
-        "[program]\nvariables = { \"a-b\" = \"x\" }",
-        "[for.shop.program]\narguments = [\"x\"]",
-        "[pack]\nclasses = \"c\""
-      })
-  void schemaAndReaderAgree(String lines) throws IOException {
-    boolean read = problems(BASE + lines).isEmpty();
-    String json = Toml.parse(BASE + lines).toJson();
-    assertThat(schema("jolly").validate(json, InputFormat.JSON).isEmpty()).isEqualTo(read);
-  }
-
-  @ParameterizedTest
-  @CsvSource(
-      delimiter = '|',
-      textBlock =
-          """
-          [pack]\\nclasses = "c"\\nshape = "merged-jar"\\nmain = "a.B"                    | true
-          [pack]\\nweb = "w"\\n[pack.a]\\nshape = "war"\\n[pack.b]\\nshape = "front-end"         | true
-          [pack]\\nweb = "w"\\nshape = "front-end"\\n[settings]\\napi = "/x"\\n[for.a.settings]\\nx = 1 | true
-          [pack]\\nclasses = "c"\\n[build]\\ncommand = ["mvn"]\\nsources = "src"                | true
-          [pack]\\nweb = "w"\\n[pack.a]\\nshape = "war"\\n[app]\\npack = "a"               | true
-          [pack]\\nclasses = "c"\\nshape = "jar"                                        | false
-          [pack]\\nclasses = "c"\\nlib = "x.jar"                                        | false
-          [pack]\\nclasses = "c"\\n[pack.a]\\nlib = "x.jar"                             | false
-          [pack]\\nclasses = "c"\\n[build]\\nsources = "src"                            | false
-          [pack]\\nclasses = "c"\\nsettings-file = "/a.json"                                 | false
-          [pack]\\nshape = "war"                                                        | false
-          """)
-  void schemaAndReaderOfPackingAgree(String lines, boolean right) throws IOException {
-    String text = "name = \"shop\"\nversion = \"1\"\n" + lines.replace("\\n", "\n");
-    assertThat(problems(text).isEmpty()).isEqualTo(right);
-    assertThat(schema("jolly").validate(Toml.parse(text).toJson(), InputFormat.JSON).isEmpty())
-        .isEqualTo(right);
-  }
-
-  @ParameterizedTest
-  @CsvSource(
-      delimiter = '|',
-      textBlock =
-          """
-          folder = "x"\\nhttp = 1\\nadmin = 2                    | true
-          folder = "x"\\nhttp = 1\\ninstallation = "/t"          | true
-          folder = "x"\\nhttp = 1\\nadmin = 2\\nmemory = "1g"     | true
-          folder = "x"\\nhttp = 1                               | false
-          folder = "x"\\nhttp = 0\\nadmin = 2                    | false
-          http = 1\\nadmin = 2                                  | false
-          folder = "x"\\nhttp = 1\\nadmin = 2\\nport = 3          | false
-          folder = "x"\\nhttp = 1\\nadmin = 2\\nmemory = "much"   | false
-          folder = "x"\\nhttp = 1\\nadmin = 2\\njava-options = ["-Xss1m"]  | true
-          folder = "x"\\nhttp = 1\\nadmin = 2\\njava-options = "Xss1m"     | false
-          folder = "x"\\nhttp = 1\\nadmin = 2\\njava-options = "-Xmx1g"    | false
-          folder = "x"\\nhttp = 1\\nadmin = 2\\njava-options = "-Dcatalina.base=x" | false
-          folder = "x"\\nhttp = 1\\nservice = true             | true
-          folder = "x"\\nhttp = 1\\nservice = true\\nlog-size = "2m"\\nlog-keep = 2\\nboot = "user" | true
-          folder = "x"\\nhttp = 1\\nservice = true\\nadmin = 2   | false
-          folder = "x"\\nhttp = 1\\ninstallation = "x"\\nlog = "l"\\nstart = ["a", "b"] | true
-          folder = "x"\\nhttp = 1\\ninstallation = "x"\\nstart = "a"\\nboot = "user" | false
-          folder = "x"\\nhttp = 1\\nservice = true\\nstart = "a" | false
-          folder = "x"\\nhttp = 1\\ninstallation = "x"\\nunit = "tomcat10" | true
-          folder = "x"\\nhttp = 1\\ninstallation = "x"\\nuser-unit = "a@b.service" | true
-          folder = "x"\\nhttp = 1\\ninstallation = "x"\\nunit = "a b" | false
-          folder = "x"\\nhttp = 1\\ninstallation = "x"\\nunit = "a"\\nlog = "l" | false
-          folder = "x"\\nhttp = 1\\ninstallation = "x"\\nunit = "a"\\nuser-unit = "a" | false
-          folder = "x"\\nhttp = 1\\nadmin = 2\\nservlet-api = "javax" | true
-          folder = "x"\\nhttp = 1\\nadmin = 2\\nservlet-api = "ee" | false
-          folder = "x"\\nhttp = 1\\ninstallation = "x"\\nservlet-api = "javax" | false
-          folder = "x"\\nhttp = 1\\ninstallation = "x"\\nstop-port = 0 | true
-          folder = "x"\\nhttp = 1\\nadmin = 2\\nstop-port = 8005 | false
-          folder = "x"\\nhttp = 1\\nadmin = 2\\nhttps = 3 | true
-          folder = "x"\\nhttp = 1\\nadmin = 2\\nhttps = 3\\nkeystore = "k"\\nkeystore-password = "env:K" | true
-          folder = "x"\\nhttp = 1\\nadmin = 2\\nhttps = 3\\nkeystore = "k" | false
-          folder = "x"\\nhttp = 1\\nadmin = 2\\nhttps = 3\\nkeystore = "k"\\nkeystore-password = "k" | false
-          folder = "x"\\nhttp = 1\\nadmin = 2\\nkeystore = "k"\\nkeystore-password = "env:K" | false
-          folder = "x"\\nhttp = 1\\nadmin = 2\\nhttps = 3\\ncertificate = "sha256:00" | false
-          folder = "/x"\\nhttp = 1\\ninstallation = "/x"\\nhost = "h"\\n[host.h]\\nssh = "h" | true
-          folder = "x"\\nhttp = 1\\ninstallation = "/x"\\nhost = "h"\\n[host.h]\\nssh = "h" | false
-          folder = "/x"\\nhttp = 1\\nadmin = 2\\nhost = "h"\\n[host.h]\\nssh = "h" | false
-          folder = "/x"\\nhttp = 1\\nservice = true\\nhost = "h"\\n[host.h]\\nssh = "h" | false
-          folder = "x"\\nhttp = 1\\nservice = true\\nbeside = 2  | false
-          folder = "x"\\nhttp = 1\\nservice = "yes"           | false
-          folder = "x"\\nhttp = 1\\nservice = true\\nlog-size = "big" | false
-          folder = "x"\\nhttp = 1\\nadmin = 2\\nboot = "never"   | false
-          folder = "x"\\nhttp = 1\\nadmin = 2\\nlog-keep = 2     | false
-          folder = "x"\\nhttp = 1\\nservice = true\\nbeside = 2\\n[server.a.front]\\nconfig = "c"\\nupstream = "u"\\nurl = "http://h:1"\\ntest = ["t"]\\nreload = ["r"] | true
-          folder = "x"\\nhttp = 1\\nservice = true\\nbeside = 2\\n[server.a.front]\\nconfig = "c"\\nupstream = "u"\\nurl = "h:1"\\ntest = ["t"]\\nreload = ["r"] | false
-          """)
-  void schemaAndReaderOfServersAgree(String lines, boolean right) throws IOException {
-    schemaAndReaderAgree("[server.a]\n" + lines.replace("\\n", "\n"), right);
-  }
-
-  @ParameterizedTest
-  @CsvSource(
-      delimiter = '|',
-      textBlock =
-          """
-          ssh = "app1"                                         | true
-          ssh = "rita@app1.example:2222"\\nsudo = "tomcat"      | true
-          ssh = "app1"\\nconfig = "ssh_config"\\npassword = "env:P"\\nkey-password = "file:k" | true
-          sudo = "tomcat"                                      | false
-          ssh = "-oProxyCommand=x"                             | false
-          ssh = "a b"                                          | false
-          ssh = "app1"\\nsudo = "-s"                            | false
-          ssh = "app1"\\npassword = "bell"                      | false
-          ssh = "app1"\\nport = 22                              | false
-          """)
-  void schemaAndReaderOfHostsAgree(String lines, boolean right) throws IOException {
-    schemaAndReaderAgree("[host.a]\n" + lines.replace("\\n", "\n"), right);
-  }
-
-  private void schemaAndReaderAgree(String text, boolean right) throws IOException {
-    Path file = Files.writeString(folder.resolve("servers.toml"), text);
-    Throwable failure = catchThrowableOfType(ProblemsException.class, () -> ServersFile.read(file));
-    assertThat(failure == null).isEqualTo(right);
-    assertThat(schema("servers").validate(Toml.parse(text).toJson(), InputFormat.JSON).isEmpty())
-        .isEqualTo(right);
-  }
-
-  private static Schema schema(String name) throws IOException {
-    try (InputStream in =
-        FilesPeopleWriteTest.class.getResourceAsStream("/schema/" + name + ".schema.json")) {
-      String text = new String(in.readAllBytes(), StandardCharsets.UTF_8);
-      return SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12)
-          .getSchema(SchemaLocation.of("urn:" + name), text, InputFormat.JSON);
-    }
   }
 
   @Test

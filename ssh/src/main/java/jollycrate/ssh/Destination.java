@@ -25,6 +25,10 @@ import jollycrate.host.UnreachableException;
 final class Destination {
   private static final Pattern TARGET =
       Pattern.compile("(?:ssh://)?(?:([^@/]+)@)?(\\[[^]]+]|[^:/@]+)(?::(\\d{1,5}))?");
+
+  /** Of a ProxyCommand; see ssh_config(5), TOKENS. */
+  private static final Pattern TOKEN = Pattern.compile("%([hprn%])");
+
   private static final Duration TOLD_WITHIN = Duration.ofSeconds(10);
   private static final int USUAL_PORT = 22;
   private static final List<String> READ =
@@ -52,7 +56,9 @@ final class Destination {
    * What a target means: as {@code ssh -G} says where there is one, so that everything holds that
    * OpenSSH's own configuration can say; else as the library reads the same file.
    */
-  static Destination of(String target, Optional<Path> config) {
+  static Destination of(Reach reach) {
+    String target = reach.ssh();
+    Optional<Path> config = reach.config();
     Matcher parts = TARGET.matcher(target);
     if (!parts.matches() || parts.group(2).startsWith("-")) {
       throw new UnreachableException(
@@ -159,15 +165,14 @@ final class Destination {
 
   /** A command through which it is reached. */
   Optional<String> command() {
+    Map<String, String> meant =
+        Map.of("h", hostName(), "p", "" + port(), "r", user(), "n", alias, "%", "%");
     return value("proxycommand")
         .map(
             command ->
-                command
-                    .replace("%h", hostName())
-                    .replace("%p", "" + port())
-                    .replace("%r", user())
-                    .replace("%n", alias)
-                    .replace("%%", "%"));
+                TOKEN
+                    .matcher(command)
+                    .replaceAll(found -> Matcher.quoteReplacement(meant.get(found.group(1)))));
   }
 
   /** Private keys that are there. */
@@ -186,6 +191,7 @@ final class Destination {
         Stream.of("userknownhostsfile", "globalknownhostsfile")
             .flatMap(key -> values.getOrDefault(key, List.of()).stream())
             .flatMap(line -> Stream.of(line.split(" ")))
+            .filter(file -> !file.equals(NONE))
             .map(Destination::expanded)
             .toList();
     return files.isEmpty() ? List.of(home().resolve(".ssh/known_hosts")) : files;
@@ -202,10 +208,5 @@ final class Destination {
   /** As people write it. */
   String told() {
     return user() + "@" + hostName() + (port() == USUAL_PORT ? "" : ":" + port());
-  }
-
-  /** The same configuration for another target. */
-  static Destination of(Reach reach) {
-    return of(reach.ssh(), reach.config());
   }
 }

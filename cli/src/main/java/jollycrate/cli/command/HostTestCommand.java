@@ -1,11 +1,7 @@
 package jollycrate.cli.command;
 
-import java.util.List;
 import jollycrate.cli.options.Given;
 import jollycrate.cli.options.Usage;
-import jollycrate.cli.output.ExaminationView;
-import jollycrate.cli.output.ExitCode;
-import jollycrate.site.Examination;
 
 /** {@code jolly host test}. */
 public final class HostTestCommand implements Command {
@@ -31,13 +27,7 @@ public final class HostTestCommand implements Command {
   public int run(Given given) {
     session.interrupts().changesNothing();
     String name = given.operand(0).orElseThrow();
-    List<Examination.Seen> seen = session.crate(given).hosts().examine(name);
-    boolean wrong = seen.stream().anyMatch(one -> one.verdict() == Examination.Verdict.WRONG);
-    ExitCode code = wrong ? ExitCode.CHECKS_FAILED : ExitCode.DONE;
-    if (given.json()) {
-      return session.ended(code, "seen", seen);
-    }
-    new ExaminationView(session.screen()).showHost(name, seen);
-    return code.code();
+    return session.examined(
+        given, name, session.crate(given).hosts().examine(name), "can be worked on");
   }
 }

@@ -10,10 +10,12 @@ import jollycrate.Crate;
 import jollycrate.app.Setting;
 import jollycrate.cli.options.Given;
 import jollycrate.cli.output.EndView;
+import jollycrate.cli.output.ExaminationView;
 import jollycrate.cli.output.ExitCode;
 import jollycrate.cli.output.LiveLine;
 import jollycrate.cli.output.Screen;
 import jollycrate.delivery.DeliveryOutcome;
+import jollycrate.site.Examination;
 import jollycrate.watch.Interrupts;
 import jollycrate.watch.Progress;
 
@@ -108,6 +110,21 @@ public final class Session {
     } else {
       new EndView(screen).ended(outcome);
     }
+    return code.code();
+  }
+
+  /**
+   * Shows what an examination saw; its exit code.
+   *
+   * @param right what is said of a thing with which nothing is wrong
+   */
+  int examined(Given given, String name, List<Examination.Seen> seen, String right) {
+    boolean wrong = seen.stream().anyMatch(one -> one.verdict() == Examination.Verdict.WRONG);
+    ExitCode code = wrong ? ExitCode.CHECKS_FAILED : ExitCode.DONE;
+    if (given.json()) {
+      return ended(code, "seen", seen);
+    }
+    new ExaminationView(screen).show(name, seen, right);
     return code.code();
   }
 

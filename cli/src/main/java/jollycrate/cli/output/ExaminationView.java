@@ -15,16 +15,14 @@ public final class ExaminationView {
     this.style = screen.style();
   }
 
-  /** A server: one line for each thing, and below it what to do. */
-  public void show(String name, List<Seen> seen) {
+  /**
+   * One line for each thing, and below it what to do.
+   *
+   * @param isRight what is said when nothing is wrong
+   */
+  public void show(String name, List<Seen> seen, String isRight) {
     rows(seen);
-    end(name, seen, "is as it is described");
-  }
-
-  /** The same of a machine. */
-  public void showHost(String name, List<Seen> seen) {
-    rows(seen);
-    end(name, seen, "can be worked on");
+    end(name, seen, isRight);
   }
 
   private void rows(List<Seen> seen) {
