@@ -155,6 +155,23 @@ class ServerChangeIT {
     assertThat(Files.readString(users)).isEqualTo(before);
   }
 
+  /** Where no Realm is, nobody could log in to them any more. */
+  @Test
+  void pagesStayWhereTheAdminListenerKnowsNobody() throws IOException {
+    int admin = Workshop.freePort();
+    String service =
+        "<Service name='back'><Connector port='%d' address='127.0.0.1'/>".formatted(admin)
+            + "<Engine name='back' defaultHost='localhost'><Host name='localhost'/></Engine>"
+            + "</Service>\n</Server>";
+    OwnTomcat own =
+        new OwnTomcat(Line.TEN, folder).server(text -> text.replace("</Server>", service));
+    Program program = adopted(own);
+    Path servers = program.folder().resolve("servers.toml");
+    Files.writeString(servers, Files.readString(servers) + "admin = " + admin + "\n");
+    assertThat(program.ends(4, "server", "harden", "shop", "--move-pages", "--dry-run").out())
+        .contains("nobody could log in to them there", "Realm");
+  }
+
   /** Whoever logs in by that would be shut out, so passwords are left to people. */
   @Test
   void passwordsThatAnApplicationComparesItselfAreLeft() throws IOException {

@@ -50,13 +50,21 @@ final class ClosedPages {
 
   /** Closes what a listener serves, or moves it to the admin listener. */
   void close(Listener listener, boolean moves) {
-    if (moves) {
-      configuration
-          .admin()
-          .filter(admin -> !configuration.servesBoth())
-          .ifPresentOrElse(admin -> move(listener, admin), this::nowhere);
-    } else {
+    if (!moves) {
       pages.open(listener).forEach(this::restrict);
+      return;
+    }
+    Optional<Listener> admin = configuration.admin().filter(it -> !configuration.servesBoth());
+    if (admin.isEmpty()) {
+      refuse(
+          "there is no admin listener of its own to move them to",
+          "'jolly server change " + server.name() + " admin=PORT' makes one");
+    } else if (!configuration.adminKnowsUsers()) {
+      refuse(
+          "the admin listener has no Realm, so nobody could log in to them there",
+          "Give its Engine in conf/server.xml the Realm that the other one has");
+    } else {
+      move(listener, admin.get());
     }
   }
 
@@ -106,12 +114,8 @@ final class ClosedPages {
             "Whoever comes from this machine only"));
   }
 
-  private void nowhere() {
-    refused.add(
-        new Wanted.Refused(
-            "administration pages",
-            "there is no admin listener of its own to move them to",
-            "'jolly server change " + server.name() + " admin=PORT' makes one"));
+  private void refuse(String message, String fix) {
+    refused.add(new Wanted.Refused("administration pages", message, fix));
   }
 
   private void move(Listener from, Listener admin) {

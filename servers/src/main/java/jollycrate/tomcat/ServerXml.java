@@ -187,6 +187,12 @@ final class ServerXml {
         .flatMap(service -> listener(Placement.ADMIN, service));
   }
 
+  /** Whether anything behind the admin port says who may log in. */
+  boolean adminKnowsUsers() {
+    return server.ports().admin().flatMap(this::behind).stream()
+        .anyMatch(service -> !service.descendants("Realm").isEmpty());
+  }
+
   /** Whether one service answers at both ports, so that nothing on it is kept apart. */
   boolean servesBoth() {
     Optional<XmlElement> main = behind(server.ports().http());
