@@ -4,9 +4,12 @@ import jollycrate.app.Descriptions;
 import jollycrate.app.Setting;
 import jollycrate.check.HttpRequester;
 import jollycrate.host.Host;
+import jollycrate.host.Time;
 import jollycrate.secret.Secrets;
+import jollycrate.site.Instances;
 import jollycrate.site.Kinds;
 import jollycrate.site.Machines;
+import jollycrate.site.PracticeHosts;
 import jollycrate.site.ServerFoundation;
 import jollycrate.site.Sites;
 import jollycrate.watch.Interrupts;
@@ -20,7 +23,9 @@ record Means(
     Interrupts interrupts,
     Host host,
     Kinds kinds,
+    Instances instances,
     ServerFoundation foundation,
+    PracticeHosts practice,
     Machines machines,
     Sites sites,
     Descriptions descriptions) {
@@ -28,9 +33,11 @@ record Means(
   static Means of(Setting setting, Secrets secrets, Progress progress, Interrupts interrupts) {
     Host host = Host.local();
     Kinds kinds = new Kinds();
-    ServerFoundation foundation = new ServerFoundation(host, setting, kinds, secrets);
+    Instances instances = new Instances(setting, secrets);
     Descriptions descriptions = new Descriptions(setting.folder(), secrets::value);
-    Machines machines = new Machines(host, secrets, descriptions::host);
+    PracticeHosts practice = new PracticeHosts(host, setting, Time.system());
+    Machines machines = new Machines(host, secrets, practice, descriptions::host);
+    ServerFoundation foundation = new ServerFoundation(host, setting, kinds, instances, machines);
     return new Means(
         setting,
         secrets,
@@ -38,13 +45,15 @@ record Means(
         interrupts,
         host,
         kinds,
+        instances,
         foundation,
+        practice,
         machines,
         new Sites(
             machines,
             setting,
             kinds,
-            foundation,
+            instances,
             sockets -> new HttpRequester(interrupts::isAsked, sockets)),
         descriptions);
   }

@@ -1,7 +1,5 @@
 package jollycrate;
 
-import java.nio.file.Files;
-import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
@@ -60,7 +58,7 @@ public final class Servers {
   /** Describes a server that people have in {@code servers.toml}; it stays as it is. */
   public Adoption adopt(Adoption.Wanted wanted) {
     means.setting().mustHandleServers();
-    return new ServerAdoption(means.host(), means.setting(), means.kinds(), means.foundation())
+    return new ServerAdoption(means.host(), means.setting(), means.kinds(), means.instances())
         .adopt(wanted, serversFile());
   }
 
@@ -76,9 +74,9 @@ public final class Servers {
    * @param meant whether it is done, or only told
    */
   public ServerRemoval remove(String name, boolean meant) {
-    ServerEntry entry = hereOnly(name, "remove");
+    ServerEntry entry = descriptions.entry(name);
     Path file = descriptions.serversFile().orElseThrow();
-    return Files.exists(entry.folder(), LinkOption.NOFOLLOW_LINKS)
+    return means.machines().named(entry.host()).files().facts(entry.folder()).exists()
         ? ServerRemoval.of(site(entry), server(entry), file, meant)
         : ServerRemoval.ofEntry(entry, file, meant);
   }
@@ -112,7 +110,7 @@ public final class Servers {
    * @param values by key, as people write them in servers.toml; an empty one takes the key out
    */
   public DeliveryOutcome change(String name, Map<String, String> values, boolean dryRun) {
-    ServerEntry before = hereOnly(name, "change");
+    ServerEntry before = here(name);
     Path file = descriptions.serversFile().orElseThrow();
     Redescription after = Redescription.of(means.host(), means.secrets(), file, before, values);
     return changes(after.entry(), before.ports())
@@ -120,16 +118,14 @@ public final class Servers {
   }
 
   /** What servers.toml says changes with the server, which is beside the tool and not there. */
-  private ServerEntry hereOnly(String name, String verb) {
+  private ServerEntry here(String name) {
     ServerEntry entry = descriptions.entry(name);
     entry
         .host()
         .ifPresent(
             host -> {
               throw new NotDescribedException(
-                  "Cannot "
-                      + verb
-                      + " server '"
+                  "Cannot change server '"
                       + name
                       + "': it is on '"
                       + host

@@ -16,6 +16,7 @@ import java.util.Optional;
  * @param json expected values by JSON Pointer (RFC 6901)
  * @param within longest time from sending the request to the last byte
  * @param user who logs in
+ * @param fromHost whether it is asked on the server's own machine, and not from here
  */
 public record Check(
     String name,
@@ -26,4 +27,5 @@ public record Check(
     Optional<String> text,
     Map<String, JsonNode> json,
     Optional<Duration> within,
-    Optional<String> user) {}
+    Optional<String> user,
+    boolean fromHost) {}

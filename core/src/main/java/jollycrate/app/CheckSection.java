@@ -52,9 +52,22 @@ final class CheckSection {
             section.text("text"),
             json(),
             section.duration("within"),
-            user);
+            user,
+            fromHost());
     section.end();
     return check;
+  }
+
+  private boolean fromHost() {
+    Optional<String> from = section.text("from");
+    from.filter(told -> !told.equals("here") && !told.equals("host"))
+        .ifPresent(
+            told ->
+                section.problem(
+                    "from",
+                    "'" + told + "' is no place to ask from",
+                    "Write \"here\", or \"host\" for the server's own machine"));
+    return from.filter("host"::equals).isPresent();
   }
 
   private String path(String method) {

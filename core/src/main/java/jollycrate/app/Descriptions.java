@@ -94,7 +94,10 @@ public record Descriptions(Path folder, Function<Reference, String> values) {
 
   /** The server of that name. */
   public ServerEntry entry(String name) {
-    return named(name, "server", entries(), ServerEntry::name);
+    boolean machine = hosts().stream().anyMatch(host -> host.name().equals(name));
+    String other =
+        machine ? "That is a machine. A server on it: jolly server new NAME --host " + name : "";
+    return named(name, "server", entries(), ServerEntry::name, other);
   }
 
   /** Every described machine. */
@@ -104,11 +107,17 @@ public record Descriptions(Path folder, Function<Reference, String> values) {
 
   /** The machine of that name. */
   public HostEntry host(String name) {
-    return named(name, "host", hosts(), HostEntry::name);
+    String other =
+        entries().stream()
+            .filter(entry -> entry.name().equals(name))
+            .map(entry -> "That is a server" + entry.host().map(at -> " on " + at).orElse(""))
+            .findFirst()
+            .orElse("");
+    return named(name, "host", hosts(), HostEntry::name, other);
   }
 
   private static <T> T named(
-      String name, String what, List<T> entries, Function<T, String> nameOf) {
+      String name, String what, List<T> entries, Function<T, String> nameOf, String other) {
     List<String> names = entries.stream().map(nameOf).toList();
     return entries.stream()
         .filter(entry -> nameOf.apply(entry).equals(name))
@@ -121,9 +130,14 @@ public record Descriptions(Path folder, Function<Reference, String> values) {
                         + " '"
                         + name
                         + "' in servers.toml. "
-                        + Nearest.to(name, names)
-                            .map(near -> "Did you mean '" + near + "'?")
+                        + Optional.of(other)
+                            .filter(told -> !told.isEmpty())
+                            .or(() -> Nearest.to(name, names).map(Descriptions::meant))
                             .orElse(described(what, names))));
+  }
+
+  private static String meant(String near) {
+    return "Did you mean '" + near + "'?";
   }
 
   private static String described(String what, List<String> names) {

@@ -15,6 +15,7 @@ import java.util.stream.Stream;
  * @param https its HTTPS listener
  * @param admin port of the admin listener, on loopback only
  * @param beside port on which a service's new release comes up beside the old one
+ * @param url by which people reach it, without a path; empty: by the HTTP port
  * @param machine what its machine is called, when that is another one; else empty
  */
 public record Ports(
@@ -23,6 +24,7 @@ public record Ports(
     Optional<Https> https,
     Optional<Integer> admin,
     Optional<Integer> beside,
+    Optional<URI> url,
     @JsonIgnore String machine) {
   private static final String LOOPBACK = "127.0.0.1";
 
@@ -33,12 +35,29 @@ public record Ports(
       Optional<Https> https,
       Optional<Integer> admin,
       Optional<Integer> beside) {
-    this(address, http, https, admin, beside, "");
+    this(address, http, https, admin, beside, Optional.empty(), "");
   }
 
   /** The same on another machine. */
-  Ports on(String host) {
-    return new Ports(address, http, https, admin, beside, host);
+  public Ports on(String host) {
+    return new Ports(address, http, https, admin, beside, url, host);
+  }
+
+  /** The same, reached by people by another address. */
+  public Ports reachedBy(Optional<URI> address) {
+    return new Ports(this.address, http, https, admin, beside, address, machine);
+  }
+
+  /** The same where people reach it, unless its description says, by its machine's address. */
+  public Ports reachedAt(String machineAddress) {
+    String host = machineAddress.contains(":") ? "[" + machineAddress + "]" : machineAddress;
+    return reachedBy(Optional.of(url.orElseGet(() -> url(host, http, ""))));
+  }
+
+  /** Where people reach a path. */
+  public URI publicly(String path) {
+    return url.map(to -> url(to.getScheme(), to.getHost(), to.getPort(), path))
+        .orElseGet(() -> at(path));
   }
 
   /** Every port of its own. */

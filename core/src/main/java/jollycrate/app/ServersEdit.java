@@ -22,12 +22,28 @@ public final class ServersEdit {
    * @throws ProblemsException when the file is wrong already
    */
   public static void add(Path path, ServerEntry entry) throws IOException {
+    add(path, written(path, entry));
+  }
+
+  /**
+   * Adds a machine behind everything that stands there; the rest stays byte for byte.
+   *
+   * @throws ProblemsException when the file is wrong already
+   */
+  public static void add(Path path, HostEntry entry) throws IOException {
+    StringBuilder toml = new StringBuilder("[host." + entry.name() + "]\n");
+    line(toml, "ssh", entry.ssh());
+    entry.config().ifPresent(config -> line(toml, "config", relative(path, config)));
+    add(path, toml.toString());
+  }
+
+  private static void add(Path path, String table) throws IOException {
     String text =
         Files.exists(path)
             ? Files.readString(path)
             : "# The servers that applications are delivered to.\n";
     String gap = text.isEmpty() || text.endsWith("\n") ? "\n" : "\n\n";
-    replace(path, text + gap + written(path, entry), entries -> true);
+    replace(path, text + gap + table, entries -> true);
   }
 
   /**
@@ -135,9 +151,13 @@ public final class ServersEdit {
 
   private static String written(Path path, ServerEntry entry) {
     StringBuilder toml = new StringBuilder("[server." + entry.name() + "]\n");
-    line(toml, "folder", relative(path, entry.folder()));
-    entry.installation().ifPresent(at -> line(toml, "installation", relative(path, at)));
-    if (entry.javax()) {
+    entry.host().ifPresent(host -> line(toml, "host", host));
+    boolean here = entry.host().isEmpty();
+    line(toml, "folder", here ? relative(path, entry.folder()) : entry.folder().toString());
+    entry
+        .installation()
+        .ifPresent(at -> line(toml, "installation", here ? relative(path, at) : at.toString()));
+    if (entry.javax() && here) {
       line(toml, "servlet-api", "javax");
     }
     if (entry.service()) {

@@ -157,7 +157,8 @@ public final class ServersFile {
     }
     Optional<String> host = section.text(HOST);
     host.ifPresent(told -> onAnother(section));
-    Ports ports = new Ports(address(section), http.orElse(0), https, admin, beside);
+    Ports ports =
+        new Ports(address(section), http.orElse(0), https, admin, beside).reachedBy(url(section));
     ServerEntry entry =
         new ServerEntry(
             name,
@@ -228,6 +229,39 @@ public final class ServersFile {
     return address;
   }
 
+  /** By which address people reach it: a whole one, without a path. */
+  private static Optional<URI> url(Section section) {
+    Optional<String> url = section.text("url");
+    Optional<URI> read = url.flatMap(ServersFile::origin);
+    if (url.isPresent() && read.isEmpty()) {
+      section.problem(
+          "url",
+          "'" + url.get() + "' is no address of a server",
+          "Write scheme, name and port without a path, like \"https://shop.example\"");
+    }
+    return read;
+  }
+
+  /**
+   * What a URL says without path, query and user (RFC 6454, section 4); empty when it says more.
+   */
+  private static Optional<URI> origin(String url) {
+    try {
+      URI read = new URI(url.replaceFirst("/$", ""));
+      boolean web = "http".equals(read.getScheme()) || "https".equals(read.getScheme());
+      boolean only = read.getRawPath() != null && read.getRawPath().isEmpty();
+      boolean more =
+          read.getRawQuery() != null
+              || read.getRawFragment() != null
+              || read.getRawUserInfo() != null
+              || read.getPort() == 0
+              || read.getPort() > 65_535;
+      return Optional.of(read).filter(it -> web && only && !more && it.getHost() != null);
+    } catch (URISyntaxException e) {
+      return Optional.empty();
+    }
+  }
+
   /** Host part of a URL; empty when it is none. */
   static Optional<String> hostOf(String url) {
     try {
@@ -241,7 +275,15 @@ public final class ServersFile {
       Section section, Optional<Integer> http, Optional<Integer> beside, Optional<Front> front) {
     for (String key :
         List.of(
-            "admin", "https", "installation", "log", "servlet-api", "start", "unit", "user-unit")) {
+            "admin",
+            "https",
+            "installation",
+            "log",
+            "servlet-api",
+            "start",
+            "unit",
+            "url",
+            "user-unit")) {
       if (section.has(key)) {
         section.problem(key, "a service has no '" + key + "'", "Remove it");
       }

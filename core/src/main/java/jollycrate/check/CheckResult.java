@@ -1,10 +1,13 @@
 package jollycrate.check;
 
+import com.fasterxml.jackson.annotation.JacksonInject;
 import com.fasterxml.jackson.annotation.JsonProperty;
+import com.fasterxml.jackson.annotation.OptBoolean;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import jollycrate.json.Json;
 import jollycrate.server.Cause;
 
 /**
@@ -12,6 +15,7 @@ import jollycrate.server.Cause;
  *
  * @param request method and URL
  * @param status HTTP status, 0 when no answer came
+ * @param unanswered why no answer came; empty when one did
  * @param took from sending the request to the last byte
  * @param misses what was expected and what came; empty when it passed
  * @param cause why, as far as it is known
@@ -22,10 +26,17 @@ public record CheckResult(
     String name,
     String request,
     int status,
+    @JacksonInject(value = Json.ABSENT_VALUE, useInput = OptBoolean.TRUE)
+        Optional<Answer.Why> unanswered,
     Duration took,
     List<Miss> misses,
     Optional<Cause> cause,
     boolean proves) {
+
+  /** Why no answer came, or that one did. */
+  public Answer.Why why() {
+    return unanswered.orElse(Answer.Why.CAME);
+  }
 
   /** Whether everything came as expected. */
   @JsonProperty
@@ -35,7 +46,7 @@ public record CheckResult(
 
   /** The same with another cause. */
   public CheckResult because(Optional<Cause> other) {
-    return new CheckResult(name, request, status, took, misses, other, proves);
+    return new CheckResult(name, request, status, unanswered, took, misses, other, proves);
   }
 
   /** The same of an application that does not run, whatever answered. */
@@ -43,7 +54,7 @@ public record CheckResult(
     List<Miss> all = new ArrayList<>(misses);
     all.add(0, new Miss("application", "started", "not started"));
     return new CheckResult(
-        name, request, status, took, List.copyOf(all), Optional.of(down), proves);
+        name, request, status, unanswered, took, List.copyOf(all), Optional.of(down), proves);
   }
 
   /** One difference. */

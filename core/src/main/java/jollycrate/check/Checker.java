@@ -52,6 +52,19 @@ public final class Checker {
     return result(check.name(), check.method(), url, answer, misses, true);
   }
 
+  /**
+   * A check that was not run, as another one before it waited in vain for the same address.
+   *
+   * @param before name of that one
+   */
+  public CheckResult notAsked(Check check, String before) {
+    URI url = URI.create(base + check.path().substring(1));
+    String why = "not asked: nothing came back for '" + before + "'";
+    Answer none = Answer.failed(Duration.ZERO, Answer.Why.SILENCE, why, "");
+    return result(check.name(), check.method(), url, none, List.of(none(none)), true)
+        .because(Optional.empty());
+  }
+
   /** Asks a program at its root; any answer of its own will do, but an error. */
   public CheckResult anyAnswer() {
     Answer answer = requester.send("GET", base, Optional.empty(), Optional.empty(), LIMIT);
@@ -102,6 +115,7 @@ public final class Checker {
         "the public port does not answer for it",
         "GET " + other,
         there.status(),
+        there.unanswered(),
         there.took(),
         misses,
         cause,
@@ -141,7 +155,14 @@ public final class Checker {
             ? Optional.empty()
             : Optional.of(onlySlow ? tooSlow(url) : cause(url, answer));
     return new CheckResult(
-        name, method + " " + url, answer.status(), answer.took(), misses, cause, proves);
+        name,
+        method + " " + url,
+        answer.status(),
+        answer.unanswered(),
+        answer.took(),
+        misses,
+        cause,
+        proves);
   }
 
   private static Cause tooSlow(URI url) {

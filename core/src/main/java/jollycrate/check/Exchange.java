@@ -37,13 +37,16 @@ final class Exchange implements AutoCloseable {
     try {
       while (!over.await(LOOK_AGAIN_MILLIS, TimeUnit.MILLISECONDS)) {
         if (interrupted.getAsBoolean()) {
-          giveUp(Answer.failed(took(), "given up, as a signal asked to stop", ""));
+          giveUp(
+              Answer.failed(
+                  took(), Answer.Why.GIVEN_UP, "given up, as a signal asked to stop", ""));
           return;
         }
         if (took().compareTo(limit) > 0) {
           giveUp(
               Answer.failed(
                   took(),
+                  Answer.Why.LATE,
                   (begun
                           ? "an answer began, but did not end within "
                           : "connected, but no answer came within ")

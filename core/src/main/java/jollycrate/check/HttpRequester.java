@@ -15,6 +15,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.BooleanSupplier;
 import java.util.function.Supplier;
+import javax.net.ssl.SSLException;
 import org.apache.hc.client5.http.ConnectTimeoutException;
 import org.apache.hc.client5.http.DnsResolver;
 import org.apache.hc.client5.http.SchemePortResolver;
@@ -182,41 +183,53 @@ public final class HttpRequester implements Requester {
     }
     Duration took = exchange.took();
     Header tag = response.getFirstHeader("ETag");
-    return new Answer(
-        response.getCode(),
-        type,
-        BodyText.of(type, body),
-        tag == null ? "" : tag.getValue(),
-        took,
-        "",
-        "");
+    return Answer.came(
+        response.getCode(), type, BodyText.of(type, body), tag == null ? "" : tag.getValue(), took);
   }
 
   private static Answer failure(IOException e, URI url, Duration took) {
-    String at = url.getHost() + ":" + url.getPort();
+    String at = url.getAuthority();
     if (e instanceof ConnectTimeoutException) {
       return Answer.failed(
           took,
+          Answer.Why.SILENCE,
           "no connection to " + at + " came about within " + CONNECT.toSeconds() + " s",
           "Look for a firewall between here and the server");
     }
     if (e instanceof NoRouteToHostException) {
-      return Answer.failed(took, "no way leads to " + at, "Fix the address or the network");
+      return Answer.failed(
+          took, Answer.Why.NO_WAY, "no way leads to " + at, "Fix the address or the network");
     }
     if (e instanceof ConnectException) {
       return Answer.failed(
           took,
+          Answer.Why.REFUSED,
           "connection to " + at + " refused: nothing listens there",
           "Start the server: 'jolly server start NAME'");
     }
     if (e instanceof UnknownHostException) {
-      return Answer.failed(took, "the name " + url.getHost() + " is not known", "Fix the address");
+      return Answer.failed(
+          took,
+          Answer.Why.NO_NAME,
+          "the name " + url.getHost() + " is not known",
+          "Fix the address");
+    }
+    if (e instanceof SSLException) {
+      return Answer.failed(
+          took,
+          Answer.Why.NO_TRUST,
+          "the certificate shown at " + at + " is not trusted here: " + e.getMessage(),
+          "Let it show one of an authority that this Java trusts, with its whole chain");
     }
     if (e instanceof NoHttpResponseException) {
       return Answer.failed(
-          took, "the server closed the connection without an answer", "Read its log");
+          took,
+          Answer.Why.CUT,
+          "the server closed the connection without an answer",
+          "Read its log");
     }
-    return Answer.failed(took, "the exchange broke off: " + e.getMessage(), "Read its log");
+    return Answer.failed(
+        took, Answer.Why.CUT, "the exchange broke off: " + e.getMessage(), "Read its log");
   }
 
   @Override

@@ -1,5 +1,6 @@
 package jollycrate.delivery;
 
+import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Comparator;
@@ -7,6 +8,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
+import jollycrate.host.Access;
 import jollycrate.host.HostException;
 import jollycrate.journal.Deliveries;
 import jollycrate.journal.EarlierRelease;
@@ -57,24 +59,50 @@ final class Act {
    * @throws OvertakenException when somebody took the lock meanwhile: whoever did settles it
    */
   DeliveryOutcome.Result run(Stock first, Gate.Passage passage) {
-    List<String> found = namesInFolder();
-    Journal journal = open(first, passage);
+    Begin begin = site.host().sight().once(() -> begin(first));
+    List<String> found = begin.found();
+    Journal journal =
+        Journal.open(
+            site.files(),
+            site.records().journal(),
+            begin.access(),
+            begin.opened(),
+            passage::mustStand);
     outcome.number(journal.opened().delivery());
     Carrier carrier =
         new Carrier(site, journal, progress, interrupts, target::check, this::takeStock);
     try {
-      StepList last = reach(first, carrier);
-      interrupts.obey();
-      keepRelease(journal);
-      new Ending(site, journal)
-          .prepare(target.next(first.standing(), journal, found).in(site.server().folder()));
-      journal.write(new JournalLine.Proven(last.tidy()));
+      site.host().sight().together(() -> prove(first, carrier, journal, found));
     } catch (OvertakenException e) {
       throw e;
     } catch (Throwable e) {
       return failed(journal, carrier, causeOf(e));
     }
     return kept(journal, carrier);
+  }
+
+  /**
+   * What is there at the begin.
+   *
+   * @param found top-level names that stand in the server's folder
+   * @param access of records
+   */
+  private record Begin(List<String> found, JournalLine.Opened opened, Access access) {}
+
+  private Begin begin(Stock first) {
+    Deliveries deliveries = new Deliveries(site.files(), site.records().deliveries());
+    List<Path> folder = List.of(site.server().folder());
+    site.host().sight().ahead(deliveries.glance().lists(folder).processes());
+    return new Begin(namesInFolder(), opened(first, deliveries), site.recordAccess());
+  }
+
+  private void prove(Stock first, Carrier carrier, Journal journal, List<String> found) {
+    StepList last = reach(first, carrier);
+    interrupts.obey();
+    keepRelease(journal);
+    new Ending(site, journal)
+        .prepare(target.next(first.standing(), journal, found).in(site.server().folder()));
+    journal.write(new JournalLine.Proven(last.tidy()));
   }
 
   private void keepRelease(Journal journal) {
@@ -144,27 +172,24 @@ final class Act {
         : takeBack(journal, carrier, cause);
   }
 
-  private Journal open(Stock stock, Gate.Passage passage) {
-    Deliveries deliveries = new Deliveries(site.files(), site.records().deliveries());
-    JournalLine.Opened opened =
-        new JournalLine.Opened(
-            JournalLine.FORMAT,
-            deliveries.last() + 1,
-            target.act(),
-            target.application(),
-            outcome.start(),
-            site.by(),
-            site.host().processes().self(),
-            target.described(),
-            target.release().map(EarlierRelease::revision).orElse(""),
-            target.release().map(EarlierRelease::restores).orElse(0),
-            target.swap(stock),
-            target.placement().orElse(null),
-            target.earlier(stock).orElse(null),
-            target.others(),
-            !stock.process().isStopped());
-    return Journal.open(
-        site.files(), site.records().journal(), site.recordAccess(), opened, passage::mustStand);
+  /** What a journal begins with. */
+  private JournalLine.Opened opened(Stock stock, Deliveries deliveries) {
+    return new JournalLine.Opened(
+        JournalLine.FORMAT,
+        deliveries.last() + 1,
+        target.act(),
+        target.application(),
+        outcome.start(),
+        site.by(),
+        site.host().processes().self(),
+        target.described(),
+        target.release().map(EarlierRelease::revision).orElse(""),
+        target.release().map(EarlierRelease::restores).orElse(0),
+        target.swap(stock),
+        target.placement().orElse(null),
+        target.earlier(stock).orElse(null),
+        target.others(),
+        !stock.process().isStopped());
   }
 
   /** Carries out until fresh stock yields no step any more. */

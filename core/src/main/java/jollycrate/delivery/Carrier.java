@@ -19,7 +19,6 @@ import jollycrate.journal.Journal;
 import jollycrate.journal.JournalLine;
 import jollycrate.server.Cause;
 import jollycrate.server.Expected;
-import jollycrate.server.LogPlace;
 import jollycrate.server.Placement;
 import jollycrate.server.Stock;
 import jollycrate.step.State;
@@ -100,23 +99,24 @@ final class Carrier {
       int number = journal.nextNumber();
       journal.makeRoom();
       backUp(number, step);
-      journal.write(
-          new JournalLine.Doing(
-              number, step, step.moves() ? site.logEnd() : -1, site.time().now()));
-      if (step.moves()) {
-        move(step);
-      }
+      Optional<Waits.From> here =
+          step.moves() ? Optional.of(Waits.From.now(site, false)) : Optional.empty();
+      long mark = here.map(Waits.From::mark).orElse(-1L);
+      journal.write(new JournalLine.Doing(number, step, mark, site.time().now()));
+      here.ifPresent(from -> move(step, from));
       step.accept(carrying).run();
       journal.write(new JournalLine.Done(number));
     }
   }
 
-  private void move(Step step) {
-    long mark = moved.map(Waits.From::mark).orElse(site.logEnd());
-    boolean started =
-        step instanceof Step.StartServer || moved.filter(Waits.From::started).isPresent();
-    List<LogPlace> besides = moved.map(Waits.From::besides).orElseGet(site::besides);
-    moved = Optional.of(new Waits.From(mark, mark, site.time().now(), started, besides));
+  /** What was read before the first move counts; the time is that of the last one. */
+  private void move(Step step, Waits.From here) {
+    Waits.From first = moved.orElse(here);
+    boolean started = step instanceof Step.StartServer || first.started();
+    moved =
+        Optional.of(
+            new Waits.From(
+                first.mark(), first.mark(), site.time().now(), started, first.besides()));
     silentSince = silentSince.or(() -> Optional.of(site.time().now()));
   }
 
@@ -217,7 +217,9 @@ final class Carrier {
     public Runnable putFile(Step.PutFile step) {
       return () -> {
         mustBe(step.path(), Optional.ofNullable(step.before()));
-        site.files().put(step.path(), contents.get(step.path()), step.after().access());
+        Content content =
+            new Transfer(site, progress).watched(step.path(), contents.get(step.path()));
+        site.files().put(step.path(), content, step.after().access());
       };
     }
 
@@ -291,7 +293,7 @@ final class Carrier {
 
   /** The same for what is left after the proof, where a file may be gone already. */
   private final class Tidying extends CarryingOut {
-    private final Set<String> kept = site.releases().wanted();
+    private Optional<Set<String>> kept = Optional.empty();
 
     Tidying() {
       super(Map.of());
@@ -301,7 +303,7 @@ final class Carrier {
     public Runnable removeFile(Step.RemoveFile step) {
       return () -> {
         if (step.moves()) {
-          move(step);
+          move(step, Waits.From.now(site, false));
         }
         State.of(site.files(), step.path())
             .filter(now -> now.digest().equals(step.before().digest()))
@@ -311,7 +313,9 @@ final class Carrier {
 
     /** What an earlier release is made of goes to what is kept of it. */
     private void drop(Path path, String digest) {
-      if (kept.contains(digest)) {
+      Set<String> wanted = kept.orElseGet(site.releases()::wanted);
+      kept = Optional.of(wanted);
+      if (wanted.contains(digest)) {
         site.files().move(path, site.releases().file(digest));
       } else {
         site.files().delete(path);

@@ -3,18 +3,24 @@ package jollycrate.delivery;
 import java.net.URI;
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Supplier;
 import jollycrate.app.Application;
 import jollycrate.app.Check;
+import jollycrate.check.Answer;
 import jollycrate.check.CheckResult;
 import jollycrate.check.Checker;
 import jollycrate.check.Requester;
 import jollycrate.front.FrontBlame;
+import jollycrate.front.WayBlame;
 import jollycrate.host.Fact;
 import jollycrate.host.Listening;
+import jollycrate.host.Sight;
 import jollycrate.server.Cause;
 import jollycrate.server.LogPlace;
 import jollycrate.server.Placement;
@@ -26,6 +32,7 @@ import jollycrate.watch.Waits;
 /** Runs the checks of an application and finds the cause of a failure in the server's log. */
 final class CheckRun {
   private static final int SERVER_ERROR = 500;
+  private static final Duration LOOK_AGAIN = Duration.ofMillis(50);
 
   private final Site site;
   private final Progress progress;
@@ -51,34 +58,75 @@ final class CheckRun {
       boolean servlets) {
     List<CheckResult> results = new ArrayList<>();
     Optional<Cause> down = site.down(placement);
-    try (Requester requester = site.requesters().get()) {
-      if (site.traits().hosts()) {
-        requester.leads(placement.route().base().getHost(), placement.route().direct().getHost());
-      }
-      Checker checker = new Checker(requester, placement.route().base(), passwords);
-      Checker direct = new Checker(requester, placement.route().direct(), passwords);
+    try (Requester there = site.requesters().get();
+        Requester here = site.host().here() ? there : site.outside().get()) {
+      Sides sides = Sides.of(placement, there, here, passwords);
+      Checker direct = sides.direct();
       boolean hosted = site.traits().hosts();
       if (application.checks().isEmpty() && !hosted && !application.program().speaksHttp()) {
         CheckResult listens = listens(placement);
         results.add(down.map(listens::failedBy).orElse(listens));
         progress.checked(results.get(0));
       } else if (application.checks().isEmpty()) {
-        Supplier<CheckResult> root = hosted ? () -> checker.root(servlets) : checker::anyAnswer;
+        Supplier<CheckResult> root =
+            () -> hosted ? sides.outside().root(servlets) : sides.outside().anyAnswer();
         results.add(explained(placement, down, root, direct::anyAnswer));
       }
       for (Check check : application.checks()) {
         boolean safe = check.method().equals("GET") || check.method().equals("HEAD");
         Supplier<CheckResult> again = safe ? () -> direct.run(check) : direct::anyAnswer;
-        results.add(explained(placement, down, () -> checker.run(check), again));
+        results.add(explained(placement, down, () -> sides.run(check), again));
       }
       if (placement.route().listener().equals(Placement.ADMIN)) {
         CheckResult hidden =
-            checker.absentAt(publicly(placement), results.stream().anyMatch(CheckResult::proves));
+            sides
+                .outside()
+                .absentAt(publicly(placement), results.stream().anyMatch(CheckResult::proves));
         progress.checked(hidden);
         results.add(hidden);
       }
     }
     return results;
+  }
+
+  /**
+   * From where checks ask.
+   *
+   * @param outside asks as people do
+   * @param inside asks the same on the server's own machine
+   * @param direct asks the program there without a web server before it
+   * @param silent names of checks to which nothing came back from outside
+   */
+  private record Sides(Checker outside, Checker inside, Checker direct, Set<String> silent) {
+    static Sides of(
+        Placement placement, Requester there, Requester here, Map<String, String> passwords) {
+      Placement.Route route = placement.route();
+      boolean main = route.listener().equals(Placement.MAIN);
+      boolean admin = route.listener().equals(Placement.ADMIN);
+      if (!main && !admin) {
+        there.leads(route.base().getHost(), route.direct().getHost());
+        here.leads(route.base().getHost(), route.direct().getHost());
+      }
+      Checker inside = new Checker(there, main ? route.direct() : route.base(), passwords);
+      Checker outside = admin ? inside : new Checker(here, route.base(), passwords);
+      Checker direct = new Checker(there, route.direct(), passwords);
+      return new Sides(outside, inside, direct, new HashSet<>());
+    }
+
+    /** Where nothing came back once, nothing is waited for again. */
+    CheckResult run(Check check) {
+      if (check.fromHost()) {
+        return inside.run(check);
+      }
+      if (!silent.isEmpty()) {
+        return outside.notAsked(check, silent.iterator().next());
+      }
+      CheckResult result = outside.run(check);
+      if (result.why() == Answer.Why.SILENCE) {
+        silent.add(result.name());
+      }
+      return result;
+    }
   }
 
   private URI publicly(Placement placement) {
@@ -99,6 +147,7 @@ final class CheckRun {
         "listens on its port",
         "port " + port,
         0,
+        Optional.empty(),
         Duration.ZERO,
         misses,
         misses.isEmpty()
@@ -112,38 +161,64 @@ final class CheckRun {
       Optional<Cause> down,
       Supplier<CheckResult> check,
       Supplier<CheckResult> direct) {
-    LogPlace mark = waits.logEnd(placement);
-    List<LogPlace> besides = site.besides();
+    List<LogPlace> logs = ends(placement);
     CheckResult result = check.get();
     CheckResult told = result;
     if (down.isPresent() && !(result.passed() && result.proves())) {
       told = result.failedBy(down.get());
-    } else if (!result.passed()) {
-      told = result.because(cause(placement, result, mark, besides, direct));
+    } else if (!result.passed() && result.cause().isPresent()) {
+      told = result.because(cause(placement, result, logs, direct));
     }
     progress.checked(told);
     return told;
   }
 
+  /** Where the logs end now in which a cause may stand: the application's own, then others. */
+  private List<LogPlace> ends(Placement placement) {
+    Sight sight = site.host().sight();
+    return sight.once(
+        () -> {
+          sight.ahead(site.logEnds());
+          List<LogPlace> ends = new ArrayList<>(List.of(waits.logEnd(placement)));
+          ends.addAll(site.besides());
+          return ends;
+        });
+  }
+
   private Optional<Cause> cause(
-      Placement placement,
-      CheckResult result,
-      LogPlace mark,
-      List<LogPlace> besides,
-      Supplier<CheckResult> direct) {
-    Optional<Cause> front = new FrontBlame(site).of(result, placement, direct);
-    if (front.isPresent()) {
-      return front;
+      Placement placement, CheckResult result, List<LogPlace> logs, Supplier<CheckResult> direct) {
+    Optional<Cause> between =
+        new WayBlame(site.host(), site.server())
+            .of(result, placement.route(), direct)
+            .or(() -> new FrontBlame(site).of(result, placement, direct));
+    if (between.isPresent()) {
+      return between;
     }
     if (result.status() < SERVER_ERROR) {
       return result.cause();
     }
-    LogSlice log = LogSlice.since(site, mark).and(site, site.besidesSince(besides));
+    AtomicReference<Optional<Cause>> told = new AtomicReference<>(Optional.empty());
+    site.time()
+        .until(
+            () -> {
+              told.set(logged(placement, logs));
+              return told.get().isPresent();
+            },
+            Waits.DETAILS_WITHIN,
+            LOOK_AGAIN,
+            () -> {});
+    return told.get().or(result::cause);
+  }
+
+  /** What was logged since, and tells why. */
+  private Optional<Cause> logged(Placement placement, List<LogPlace> logs) {
+    LogSlice log =
+        LogSlice.since(site, logs.get(0))
+            .and(site, site.besidesSince(logs.subList(1, logs.size())));
     return site.kind()
         .logs()
         .explain(placement.release().packages(), log.text())
-        .map(found -> log.located(site, found))
-        .or(result::cause);
+        .map(found -> log.located(site, found));
   }
 
   /** What checks come to where nothing was changed. */

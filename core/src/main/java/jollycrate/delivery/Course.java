@@ -63,10 +63,14 @@ final class Course {
    */
   DeliveryOutcome run(OutcomeBuilder outcome, boolean dryRun, Supplier<Seen> look) {
     while (true) {
-      if (!gate.settled(outcome, dryRun)) {
-        return outcome.end(DeliveryOutcome.Result.STUCK, site.time().now());
+      Optional<Seen> settled = site.host().sight().once(() -> seen(outcome, dryRun, look));
+      if (settled.isEmpty()) {
+        if (!gate.settle(outcome)) {
+          return outcome.end(DeliveryOutcome.Result.STUCK, site.time().now());
+        }
+        continue;
       }
-      Seen seen = look.get();
+      Seen seen = settled.get();
       if (seen instanceof Nothing nothing) {
         return outcome.end(nothing.result(), site.time().now());
       }
@@ -94,6 +98,12 @@ final class Course {
     }
   }
 
+  /** Empty when something has to be settled before anything is looked at. */
+  private Optional<Seen> seen(OutcomeBuilder outcome, boolean dryRun, Supplier<Seen> look) {
+    site.host().sight().ahead(site.stockTaker().usual().and(Recovery.glance(site)));
+    return gate.isSettled(outcome, dryRun) ? Optional.of(look.get()) : Optional.empty();
+  }
+
   /**
    * What somebody changes just now is no finding: whoever changes something has to wait for him.
    */
@@ -118,20 +128,27 @@ final class Course {
     }
   }
 
+  /** The stock, unless it is another one than it was. */
+  private Optional<Stock> asSeen(Way way) {
+    site.host().sight().ahead(site.stockTaker().usual().and(Recovery.glance(site)));
+    Stock stock = way.act().takeStock();
+    return Optional.of(stock)
+        .filter(now -> now.standing().equals(way.stock().standing()))
+        .filter(now -> now.digests().equals(way.stock().digests()))
+        .filter(now -> Recovery.unfinished(site).isEmpty());
+  }
+
   /**
    * Empty when somebody else delivered, or began to, between the look and the lock: then the look
    * has to be taken again.
    */
   private Optional<DeliveryOutcome> locked(OutcomeBuilder outcome, Way way) {
     try (Gate.Passage passage = gate.enterWithFront()) {
-      Stock stock = way.act().takeStock();
-      boolean same =
-          stock.standing().equals(way.stock().standing())
-              && stock.digests().equals(way.stock().digests());
-      if (!same || Recovery.unfinished(site).isPresent()) {
+      Optional<Stock> same = site.host().sight().once(() -> asSeen(way));
+      if (same.isEmpty()) {
         return Optional.empty();
       }
-      DeliveryOutcome.Result result = way.act().run(stock, passage);
+      DeliveryOutcome.Result result = way.act().run(same.get(), passage);
       if (result == DeliveryOutcome.Result.REMOVED) {
         outcome.stays(way.staysOnceRemoved().get());
       }

@@ -107,6 +107,7 @@ public final class DeliveryService {
     findings.addAll(source.findings());
     StepList steps = act.steps(stock);
     findings.addAll(new Interruptions(site).look(stock, steps, application));
+    findings.addAll(new Transfer(site, progress).foresee(steps));
     return new Course.Way(
         act,
         stock,

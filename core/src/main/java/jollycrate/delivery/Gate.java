@@ -5,6 +5,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import jollycrate.app.Front;
+import jollycrate.host.Access;
+import jollycrate.host.Glance;
 import jollycrate.journal.Lock;
 import jollycrate.watch.Progress;
 import jollycrate.watch.Site;
@@ -34,13 +36,11 @@ final class Gate {
 
   /** For a change of the server alone. */
   Passage enter() {
-    site.makeRecordsFolder();
     return swept(passage(List.of(site.records().lock())));
   }
 
   /** For whoever repairs records that may not be readable. */
   Passage enterAsItIs() {
-    site.makeRecordsFolder();
     return passage(locks(site));
   }
 
@@ -61,10 +61,11 @@ final class Gate {
   }
 
   private Passage passage(List<Path> files) {
+    Access access = site.host().sight().once(this::recordAccess);
     List<Lock> locks = new ArrayList<>();
     try {
       for (Path file : files) {
-        locks.add(Lock.take(site.host(), site.time(), file, site.recordAccess(), site.by()));
+        locks.add(Lock.take(site.host(), site.time(), file, access, site.by()));
       }
     } catch (Throwable e) {
       locks.forEach(Lock::close);
@@ -73,11 +74,18 @@ final class Gate {
     return new Passage(List.copyOf(locks));
   }
 
+  private Access recordAccess() {
+    site.host()
+        .sight()
+        .ahead(new Glance().facts(List.of(site.server().folder(), site.server().records())));
+    Access access = site.recordAccess();
+    site.makeRecordsFolder();
+    return access;
+  }
+
   private Passage swept(Passage passage) {
     try {
-      if (Recovery.unfinished(site).isEmpty()) {
-        site.sweepRecords();
-      }
+      site.host().sight().once(this::sweep);
       return passage;
     } catch (Throwable e) {
       passage.close();
@@ -85,16 +93,29 @@ final class Gate {
     }
   }
 
+  private boolean sweep() {
+    site.host().sight().ahead(Recovery.glance(site).lists(List.of(site.records().folder())));
+    boolean ended = Recovery.unfinished(site).isEmpty();
+    if (ended) {
+      site.sweepRecords();
+    }
+    return ended;
+  }
+
   /** Recovers first; a look only is told that it should be done. */
   boolean settled(OutcomeBuilder outcome, boolean onlyLook) {
+    return isSettled(outcome, onlyLook) || settle(outcome);
+  }
+
+  /** Whether nothing has to be recovered first; a look only is told of what should be. */
+  boolean isSettled(OutcomeBuilder outcome, boolean onlyLook) {
     Optional<String> unended = Recovery.told(site);
-    if (unended.isEmpty()) {
-      return true;
-    }
-    if (onlyLook) {
-      outcome.note(unended.get());
-      return true;
-    }
+    unended.filter(told -> onlyLook).ifPresent(outcome::note);
+    return onlyLook || unended.isEmpty();
+  }
+
+  /** Recovers; false when something is stuck. */
+  boolean settle(OutcomeBuilder outcome) {
     try (Passage passage = enterWithFront()) {
       List<String> stuck = new Recovery(site, progress, passage).settle();
       outcome.left(stuck);

@@ -2,6 +2,7 @@ package jollycrate.delivery;
 
 import java.util.List;
 import java.util.Optional;
+import jollycrate.host.Glance;
 import jollycrate.journal.Journal;
 import jollycrate.journal.JournalLine;
 import jollycrate.stock.RecordsException;
@@ -28,6 +29,11 @@ final class Recovery {
   static Optional<Journal> unfinished(Site site) {
     return Journal.read(site.files(), site.records().journal())
         .filter(journal -> !journal.isEnded());
+  }
+
+  /** What {@link #unfinished} is going to read. */
+  static Glance glance(Site site) {
+    return Journal.glance(site.records().journal());
   }
 
   /** What is to be said of a delivery that has not ended. */

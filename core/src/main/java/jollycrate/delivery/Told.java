@@ -2,6 +2,7 @@ package jollycrate.delivery;
 
 import java.nio.file.Path;
 import java.util.Optional;
+import jollycrate.host.Access;
 import jollycrate.host.Content;
 import jollycrate.host.HostException;
 import jollycrate.json.Json;
@@ -22,15 +23,20 @@ record Told(Site site) {
     Path folder = site.records().told();
     String text = secrets.mask(Json.tree(outcome)).toString();
     try {
-      if (!site.files().facts(folder).exists()) {
-        site.files().makeFolder(folder, site.files().facts(site.server().folder()).access());
-      }
-      site.files().put(document(outcome.number()), Content.of(text), site.recordAccess());
-      site.files().delete(document(outcome.number() - MOST));
+      site.host().sight().together(() -> keep(folder, outcome.number(), text));
       return Optional.empty();
     } catch (HostException e) {
       return Optional.of("what is told here could not be kept: " + e.getMessage());
     }
+  }
+
+  private void keep(Path folder, int number, String text) {
+    Access access = site.recordAccess();
+    if (!site.files().facts(folder).exists()) {
+      site.files().makeFolder(folder, site.files().facts(site.server().folder()).access());
+    }
+    site.files().put(document(number), Content.of(text), access);
+    site.files().delete(document(number - MOST));
   }
 
   /** Of a delivery; empty when nothing is kept of it, as of one that was cut off. */

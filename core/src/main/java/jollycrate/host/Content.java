@@ -1,6 +1,7 @@
 package jollycrate.host;
 
 import java.io.ByteArrayInputStream;
+import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
@@ -8,6 +9,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.Optional;
+import java.util.function.LongConsumer;
 import jollycrate.file.Digests;
 
 /** Bytes to be put on a host, from memory or from a file beside the tool. */
@@ -19,11 +21,13 @@ public final class Content {
   }
 
   private final Source source;
+  private final Optional<Path> file;
   private final String digest;
   private final long size;
 
-  private Content(Source source, String digest, long size) {
+  private Content(Source source, Optional<Path> file, String digest, long size) {
     this.source = source;
+    this.file = file;
     this.digest = digest;
     this.size = size;
   }
@@ -31,7 +35,8 @@ public final class Content {
   /** Bytes in memory. */
   public static Content of(byte[] bytes) {
     byte[] copy = bytes.clone();
-    return new Content(() -> new ByteArrayInputStream(copy), Digests.of(copy), copy.length);
+    return new Content(
+        () -> new ByteArrayInputStream(copy), Optional.empty(), Digests.of(copy), copy.length);
   }
 
   /** Text in UTF-8. */
@@ -41,7 +46,7 @@ public final class Content {
 
   /** A file whose digest is known already. */
   public static Content of(Path file, String digest, long size) {
-    return new Content(() -> Files.newInputStream(file), digest, size);
+    return new Content(() -> Files.newInputStream(file), Optional.of(file), digest, size);
   }
 
   /** A file beside the tool. */
@@ -51,6 +56,45 @@ public final class Content {
     } catch (IOException e) {
       throw HostException.cannot("read", file, e);
     }
+  }
+
+  /**
+   * The same, telling how much of it was read.
+   *
+   * @param read hears the number of bytes so far
+   */
+  public Content watched(LongConsumer read) {
+    return new Content(() -> new Watched(source.open(), read), file, digest, size);
+  }
+
+  private static final class Watched extends FilterInputStream {
+    private final LongConsumer read;
+    private long count;
+
+    Watched(InputStream in, LongConsumer read) {
+      super(in);
+      this.read = read;
+    }
+
+    @Override
+    public int read() throws IOException {
+      int next = super.read();
+      count += next < 0 ? 0 : 1;
+      return next;
+    }
+
+    @Override
+    public int read(byte[] into, int offset, int length) throws IOException {
+      int next = super.read(into, offset, length);
+      count += Math.max(0, next);
+      read.accept(count);
+      return next;
+    }
+  }
+
+  /** The file beside the tool in which they stand; empty for bytes in memory. */
+  public Optional<Path> file() {
+    return file;
   }
 
   /** Opens the bytes; the caller closes. */

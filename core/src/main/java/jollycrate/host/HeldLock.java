@@ -12,6 +12,7 @@ import java.nio.file.attribute.PosixFilePermissions;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.function.Supplier;
 
 /** A lock by flock(2), held by a shell on the host that ends when its input does. */
 public final class HeldLock implements Hold {
@@ -34,7 +35,7 @@ public final class HeldLock implements Hold {
       IFS= read -r content
       : >/proc/self/fd/9 && printf '%s\\n' "$content" >&9 &&
         chown "$owner" "$file" && chmod "$mode" "$file" || { rm -f "$file"; exit 1; }
-      echo "held $(stat -c %d:%i "$file")"
+      echo "held $(stat -c %d:%i "$file") $$"
       exec cat >/dev/null
       """;
 
@@ -64,6 +65,14 @@ public final class HeldLock implements Hold {
     /** Device and inode of a file, {@code device:inode}; empty when none stands there. */
     String key(Path file);
 
+    /** Nothing while that is the file that stands there, and its holder lives. */
+    default void mustBe(
+        Path file, String key, long holder, Supplier<? extends RuntimeException> otherwise) {
+      if (!key(file).equals(key)) {
+        throw otherwise.get();
+      }
+    }
+
     /** Why a file cannot be locked, where the shell's own words are no help. */
     Optional<HostException> refused(Path file);
 
@@ -75,12 +84,15 @@ public final class HeldLock implements Hold {
   private final Shell holder;
   private final Path file;
   private final String key;
+  private final long pid;
 
-  private HeldLock(Place place, Shell holder, Path file, String key) {
+  private HeldLock(Place place, Shell holder, Path file, String said) {
     this.place = place;
     this.holder = holder;
     this.file = file;
-    this.key = key;
+    String[] words = said.substring(HELD.length()).split(" ");
+    this.key = words[0];
+    this.pid = Long.parseLong(words[1]);
   }
 
   /** Takes a lock; empty when somebody else holds it. */
@@ -91,7 +103,7 @@ public final class HeldLock implements Hold {
         tell(shell, content);
         String said = firstLine(shell);
         if (said.startsWith(HELD)) {
-          return Optional.of(new HeldLock(place, shell, file, said.substring(HELD.length())));
+          return Optional.of(new HeldLock(place, shell, file, said));
         }
         String errors = new String(shell.errors().readAllBytes(), StandardCharsets.UTF_8);
         shell.end();
@@ -142,6 +154,14 @@ public final class HeldLock implements Hold {
   @Override
   public boolean stands() {
     return holder.runs() && place.key(file).equals(key);
+  }
+
+  @Override
+  public void mustStand(Supplier<? extends RuntimeException> otherwise) {
+    if (!holder.runs()) {
+      throw otherwise.get();
+    }
+    place.mustBe(file, key, pid, otherwise);
   }
 
   @Override

@@ -9,6 +9,7 @@ import java.util.Map;
  *
  * @param name how messages call it
  * @param here whether it is the one where the tool runs
+ * @param sight how it is looked at
  * @param environment the variables that servers and helpers started there may see
  */
 public record Host(
@@ -16,6 +17,7 @@ public record Host(
     boolean here,
     HostFiles files,
     HostProcesses processes,
+    Sight sight,
     Map<String, String> environment) {
   /** Names of variables of a log-in that are passed on. */
   public static final List<String> PASSED_ON =
@@ -26,7 +28,8 @@ public record Host(
 
   /** This machine. */
   public static Host local() {
-    return new Host("this machine", true, new LocalFiles(), new LocalProcesses(), allowed());
+    return new Host(
+        "this machine", true, new LocalFiles(), new LocalProcesses(), Sight.NEAR, allowed());
   }
 
   private static Map<String, String> allowed() {

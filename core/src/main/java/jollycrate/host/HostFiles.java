@@ -5,6 +5,7 @@ import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.function.Function;
 
 /**
@@ -28,6 +29,11 @@ public interface HostFiles {
 
   /** Puts a file: written to {@link #beside}, synced and renamed over what stands there. */
   void put(Path file, Content content, Access access);
+
+  /** Bytes that have to be sent to put a file; none where it is put without a way. */
+  default long onTheWay(Path file, Content content) {
+    return 0;
+  }
 
   /** Copies a file with its rights and owner, as {@link #put} puts it. */
   void copy(Path from, Path to);
@@ -68,12 +74,17 @@ public interface HostFiles {
    * @throws HostException also when it is longer than {@code most}: a part is not the file
    */
   default byte[] whole(Path file, int most) {
-    byte[] bytes = read(file, 0, most);
-    if (bytes.length == most && read(file, most, 1).length > 0) {
+    byte[] bytes = read(file, 0, most + 1);
+    if (bytes.length > most) {
       throw new HostException(
           "Cannot read '" + file + "': it is longer than " + (most >> 20) + " MiB");
     }
     return bytes;
+  }
+
+  /** The {@link #whole} content of a file; empty when nothing stands there. */
+  default Optional<byte[]> wholeIfThere(Path file, int most) {
+    return facts(file).exists() ? Optional.of(whole(file, most)) : Optional.empty();
   }
 
   /** The {@link #whole} content of files, in one round trip. */

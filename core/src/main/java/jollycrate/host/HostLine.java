@@ -10,6 +10,9 @@ public interface HostLine extends AutoCloseable {
   /** Who logged in, and how: {@code user@name:port by publickey}. */
   String told();
 
+  /** The name or address by which it is reached from here. */
+  String address();
+
   /** A socket that connects from the machine itself; addresses mean what they mean there. */
   Socket socket();
 

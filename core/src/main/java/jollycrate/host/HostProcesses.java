@@ -82,7 +82,17 @@ public interface HostProcesses {
   Fact<List<Listening>> listeners();
 
   /** Who listens on a port of any address. */
-  Fact<Optional<Listening>> listening(int port);
+  default Fact<Optional<Listening>> listening(int port) {
+    return listening(port, "");
+  }
+
+  /**
+   * Who listens on a port where a certain address is bound: on that very address or on every one.
+   *
+   * @param address anything but an IP address of a network, as {@link Listening#isOfNetwork} tells,
+   *     means any
+   */
+  Fact<Optional<Listening>> listening(int port, String address);
 
   /**
    * TCP ports that some processes listen on, or processes that descend from them, also when their

@@ -150,7 +150,12 @@ public abstract class LinuxProcesses implements HostProcesses {
   /** A user of the host; the fields of passwd(5). */
   protected Optional<Account> account(String name) {
     Ran ran = run(List.of("getent", "passwd", name), ROOT, PROGRAMS, "", PROGRAM_LIMIT);
-    String[] fields = ran.output().strip().split(":", -1);
+    return accountOf(ran.output());
+  }
+
+  /** The user that a line of passwd(5) is about. */
+  protected static Optional<Account> accountOf(String line) {
+    String[] fields = line.strip().split(":", -1);
     return fields.length < 7
         ? Optional.empty()
         : Optional.of(new Account(fields[0], fields[3], Path.of(fields[5])));
@@ -172,9 +177,9 @@ public abstract class LinuxProcesses implements HostProcesses {
   }
 
   @Override
-  public Fact<Optional<Listening>> listening(int port) {
+  public Fact<Optional<Listening>> listening(int port, String address) {
     return reading(
-        proc -> Fact.known(proc.listener(port).map(socket -> listening(proc, socket))),
+        proc -> Fact.known(proc.listener(port, address).map(socket -> listening(proc, socket))),
         Proc.Part.STATES,
         Proc.Part.ARGUMENTS,
         Proc.Part.OPEN_FILES,

@@ -133,7 +133,14 @@ final class ProcFs {
 
   /** The socket that listens on a port of any address. */
   Optional<TcpSocket> listener(int port) {
-    return listening().filter(socket -> socket.port() == port).findFirst();
+    return listener(port, "");
+  }
+
+  /** The same where an address is bound. */
+  Optional<TcpSocket> listener(int port, String address) {
+    return listening()
+        .filter(socket -> socket.port() == port && Listening.meets(socket.address(), address))
+        .findFirst();
   }
 
   /** Ports that are listened on, by the inodes of their sockets. */

@@ -14,7 +14,7 @@ import java.util.stream.Stream;
  * @param address its own
  * @param state as the kernel numbers it, in hexadecimal
  */
-record TcpSocket(InetAddress address, int port, String state, String inode) {
+public record TcpSocket(InetAddress address, int port, String state, String inode) {
   private static final String LISTENS = "0A";
   private static final String CONNECTS = "01";
   private static final int ADDRESS = 1;
@@ -22,7 +22,7 @@ record TcpSocket(InetAddress address, int port, String state, String inode) {
   private static final int INODE = 9;
 
   /** Those of a table, which has a line of titles. */
-  static Stream<TcpSocket> in(String table) {
+  public static Stream<TcpSocket> in(String table) {
     return table
         .lines()
         .skip(1)
@@ -51,7 +51,8 @@ record TcpSocket(InetAddress address, int port, String state, String inode) {
     }
   }
 
-  boolean listens() {
+  /** Whether somebody waits for connections at it. */
+  public boolean listens() {
     return state.equals(LISTENS);
   }
 

@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.List;
 import jollycrate.host.Access;
 import jollycrate.host.Content;
+import jollycrate.host.Glance;
 import jollycrate.host.HostFiles;
 import jollycrate.json.Json;
 
@@ -24,8 +25,12 @@ public final class Deliveries {
 
   /** Every delivery; torn lines are passed over. */
   public List<DeliveryRecord> all() {
+    return all(text());
+  }
+
+  private static List<DeliveryRecord> all(String text) {
     List<DeliveryRecord> records = new ArrayList<>();
-    for (String line : text().split("\n")) {
+    for (String line : text.split("\n")) {
       Json.read(line, DeliveryRecord.class).ifPresent(records::add);
     }
     return records;
@@ -35,6 +40,11 @@ public final class Deliveries {
     return new String(files.read(file, 0, MOST_BYTES), StandardCharsets.UTF_8);
   }
 
+  /** What reading them is going to read. */
+  public Glance glance() {
+    return new Glance().part(file, 0, MOST_BYTES);
+  }
+
   /** Number of the last delivery; 0 before the first. */
   public int last() {
     return all().stream().mapToInt(DeliveryRecord::delivery).max().orElse(0);
@@ -42,10 +52,10 @@ public final class Deliveries {
 
   /** Adds a record unless that delivery has one. */
   public void add(DeliveryRecord record, Access access) {
-    if (all().stream().anyMatch(known -> known.delivery() == record.delivery())) {
+    String text = text();
+    if (all(text).stream().anyMatch(known -> known.delivery() == record.delivery())) {
       return;
     }
-    String text = text();
     if (text.isEmpty()) {
       files.put(file, Content.of(Json.line(record) + "\n"), access);
       return;

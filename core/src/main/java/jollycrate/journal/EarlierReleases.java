@@ -13,6 +13,7 @@ import java.util.Set;
 import jollycrate.app.Keeping;
 import jollycrate.host.Access;
 import jollycrate.host.Content;
+import jollycrate.host.Facts;
 import jollycrate.host.HostFiles;
 import jollycrate.json.Json;
 import jollycrate.server.Standing;
@@ -36,27 +37,42 @@ public final class EarlierReleases {
 
   /** All that can be read, the oldest first. */
   public List<EarlierRelease> all() {
-    return documents().stream()
-        .flatMap(document -> read(document).stream())
-        .sorted(Comparator.comparingInt(EarlierRelease::delivery))
-        .toList();
+    return kept().all();
+  }
+
+  /**
+   * What is kept.
+   *
+   * @param paths everything that stands there
+   * @param all the releases whose documents can be read, the oldest first
+   * @param whole whether every document can
+   */
+  private record Kept(List<Path> paths, List<EarlierRelease> all, boolean whole) {}
+
+  private Kept kept() {
+    List<Path> paths = files.list(folder);
+    List<Path> documents = paths.stream().filter(path -> path.toString().endsWith(ENDING)).toList();
+    List<Path> readable =
+        files.facts(documents).stream()
+            .filter(facts -> facts.isFile() && facts.size() <= MOST_BYTES)
+            .map(Facts::path)
+            .toList();
+    List<EarlierRelease> all =
+        files.wholes(readable, MOST_BYTES).values().stream()
+            .flatMap(bytes -> Json.document(bytes, EarlierRelease.class).stream())
+            .sorted(Comparator.comparingInt(EarlierRelease::delivery))
+            .toList();
+    return new Kept(paths, all, all.size() == documents.size());
   }
 
   /** The release of a delivery; empty when none is kept, or what is kept cannot be read. */
   public Optional<EarlierRelease> of(int delivery) {
-    return read(document(delivery));
-  }
-
-  private List<Path> documents() {
-    return files.list(folder).stream().filter(path -> path.toString().endsWith(ENDING)).toList();
+    byte[] bytes = files.read(document(delivery), 0, MOST_BYTES);
+    return Json.document(bytes, EarlierRelease.class);
   }
 
   private Path document(int delivery) {
     return folder.resolve(delivery + ENDING);
-  }
-
-  private Optional<EarlierRelease> read(Path document) {
-    return Json.document(files.read(document, 0, MOST_BYTES), EarlierRelease.class);
   }
 
   /** Where a file stands that is kept. */
@@ -95,29 +111,27 @@ public final class EarlierReleases {
   public void forget(int delivery, Standing standing) {
     files.delete(HostFiles.beside(document(delivery)));
     files.delete(document(delivery));
-    dropFiles(all(), standing);
+    Kept kept = kept();
+    dropFiles(kept, kept.all(), standing);
   }
 
   /** Drops what is more than should be kept, the oldest first; never what stands. */
   public void prune(Keeping limits, Standing standing) {
-    if (!files.facts(folder).isFolder()) {
-      return;
-    }
-    List<EarlierRelease> left = withinNumber(limits.releases(), standing);
+    Kept kept = kept();
+    List<EarlierRelease> left = withinNumber(kept.all(), limits.releases(), standing);
     boolean fits = space(left, standing) <= limits.space();
     while (!fits) {
       fits = !dropOldest(left, standing) || space(left, standing) <= limits.space();
     }
-    for (EarlierRelease release : all()) {
+    for (EarlierRelease release : kept.all()) {
       if (!left.contains(release)) {
         files.delete(document(release.delivery()));
       }
     }
-    dropFiles(left, standing);
+    dropFiles(kept, left, standing);
   }
 
-  private List<EarlierRelease> withinNumber(int most, Standing standing) {
-    List<EarlierRelease> all = all();
+  private List<EarlierRelease> withinNumber(List<EarlierRelease> all, int most, Standing standing) {
     List<EarlierRelease> left = new ArrayList<>();
     Map<String, Integer> earlier = new HashMap<>();
     for (int i = all.size() - 1; i >= 0; i--) {
@@ -172,10 +186,9 @@ public final class EarlierReleases {
   }
 
   /** While a document cannot be read, whose files are whose is unknown, and all of them stay. */
-  private void dropFiles(List<EarlierRelease> releases, Standing standing) {
-    boolean known = documents().stream().allMatch(document -> read(document).isPresent());
+  private void dropFiles(Kept kept, List<EarlierRelease> releases, Standing standing) {
     Set<String> there = digests(standing);
-    for (Path path : known ? files.list(folder) : List.<Path>of()) {
+    for (Path path : kept.whole() ? kept.paths() : List.<Path>of()) {
       String name = path.getFileName().toString();
       boolean held = releases.stream().anyMatch(release -> release.holds(name));
       if (!name.endsWith(ENDING) && (!held || there.contains(name))) {

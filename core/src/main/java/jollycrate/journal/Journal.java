@@ -12,6 +12,7 @@ import java.util.Set;
 import java.util.TreeSet;
 import jollycrate.host.Access;
 import jollycrate.host.Content;
+import jollycrate.host.Glance;
 import jollycrate.host.HostException;
 import jollycrate.host.HostFiles;
 import jollycrate.json.Json;
@@ -82,18 +83,25 @@ public final class Journal {
     return read(files, file, () -> {});
   }
 
+  /** What {@link #read(HostFiles, Path)} is going to read. */
+  public static Glance glance(Path file) {
+    return new Glance().wholes(List.of(file), MOST_BYTES);
+  }
+
   /** The journal that stands there, to be gone on with. */
   public static Optional<Journal> read(HostFiles files, Path file, Runnable mayWrite) {
-    if (!files.facts(file).exists()) {
-      return Optional.empty();
-    }
-    JournalText text = JournalText.of(file, files.whole(file, MOST_BYTES));
+    return files
+        .wholeIfThere(file, MOST_BYTES)
+        .map(bytes -> read(files, file, JournalText.of(file, bytes), mayWrite));
+  }
+
+  private static Journal read(HostFiles files, Path file, JournalText text, Runnable mayWrite) {
     Journal journal = new Journal(files, file, text.opened(), mayWrite);
     journal.end = text.end();
     journal.size = text.size();
     journal.torn = text.torn();
     text.further().forEach(journal::take);
-    return Optional.of(journal);
+    return journal;
   }
 
   private void take(JournalLine line) {

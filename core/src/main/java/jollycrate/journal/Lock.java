@@ -3,10 +3,12 @@ package jollycrate.journal;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import jollycrate.host.Access;
 import jollycrate.host.Facts;
+import jollycrate.host.Glance;
 import jollycrate.host.Hold;
 import jollycrate.host.Host;
 import jollycrate.host.HostException;
@@ -41,16 +43,7 @@ public final class Lock implements AutoCloseable {
    * @throws RecordsException when something that is no lock stands in its place
    */
   public static Lock take(Host host, Time time, Path file, Access access, String by) {
-    Facts facts = host.files().facts(file);
-    if (facts.exists() && !facts.isFile()) {
-      throw new RecordsException(
-          "Cannot lock this server: a "
-              + facts.type().name().toLowerCase(Locale.ROOT)
-              + " stands at '"
-              + file
-              + "'. Nothing was touched; move it away");
-    }
-    String content = Json.line(new Holder(host.processes().self(), by, Instant.now()));
+    String content = host.sight().once(() -> claim(host, file, by));
     Instant until = time.now().plus(DEAD_HOLDER_LETS_GO_WITHIN);
     while (true) {
       Optional<Hold> hold = host.processes().hold(file, content, access);
@@ -67,6 +60,21 @@ public final class Lock implements AutoCloseable {
     }
   }
 
+  /** What whoever takes the lock writes into it. */
+  private static String claim(Host host, Path file, String by) {
+    host.sight().ahead(new Glance().facts(List.of(file)).processes());
+    Facts facts = host.files().facts(file);
+    if (facts.exists() && !facts.isFile()) {
+      throw new RecordsException(
+          "Cannot lock this server: a "
+              + facts.type().name().toLowerCase(Locale.ROOT)
+              + " stands at '"
+              + file
+              + "'. Nothing was touched; move it away");
+    }
+    return Json.line(new Holder(host.processes().self(), by, Instant.now()));
+  }
+
   /** Who noted himself in the lock last; he holds it if he lives. */
   public static Optional<Holder> holder(Host host, Path file) {
     return host.files().facts(file).isFile()
@@ -80,9 +88,7 @@ public final class Lock implements AutoCloseable {
    * @throws OvertakenException when it is not any more: then not a single line may be written
    */
   public void mustStand() {
-    if (!hold.stands()) {
-      throw new OvertakenException(file);
-    }
+    hold.mustStand(() -> new OvertakenException(file));
   }
 
   /**

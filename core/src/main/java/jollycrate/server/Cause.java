@@ -19,6 +19,11 @@ public record Cause(String what, String where, List<String> why, String next, in
     return new Cause(what, "", List.of(), next, -1);
   }
 
+  /** Whether nothing is known but that it failed. */
+  public boolean isBare() {
+    return where.isEmpty() && why.isEmpty();
+  }
+
   /** The same of an application among several. */
   public Cause of(String application) {
     return new Cause(application + ": " + what, where, why, next, logPosition);

@@ -57,7 +57,7 @@ public record Placement(
       String path = contextPath + "/";
       URI main = ports.at(path);
       return switch (listener) {
-        case MAIN -> new Route(listener, contextPath, main, main);
+        case MAIN -> new Route(listener, contextPath, ports.publicly(path), main);
         case ADMIN -> {
           URI admin = ports.atAdmin(path).orElse(main);
           yield new Route(listener, contextPath, admin, admin);

@@ -58,6 +58,11 @@ public record Server(
     }
   }
 
+  /** The same, listening and reached so. */
+  public Server listening(Ports others) {
+    return new Server(name, installation, folder, others, runtime, keeping, front, steering, boot);
+  }
+
   /**
    * The beginning of the command that runs what people put there, up to the options of its kind.
    */

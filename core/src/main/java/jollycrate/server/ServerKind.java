@@ -6,6 +6,7 @@ import java.util.Map;
 import java.util.Optional;
 import jollycrate.host.Access;
 import jollycrate.host.Bean;
+import jollycrate.host.Glance;
 import jollycrate.host.HostFiles;
 import jollycrate.host.Question;
 
@@ -21,6 +22,11 @@ public interface ServerKind {
 
   /** What is true of the installation, when it is one of this kind. */
   Optional<Traits> recognise(HostFiles files, Path installation);
+
+  /** What {@link #recognise} is going to read. */
+  default Glance recognising(Path installation) {
+    return new Glance();
+  }
 
   /** What a new instance folder holds, folders before what stands in them. */
   List<Piece> instance(HostFiles files, Server server, Access access);

@@ -8,11 +8,17 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import jollycrate.app.Https;
 import jollycrate.check.Answer;
 import jollycrate.check.Certificates;
+import jollycrate.check.CheckResult;
+import jollycrate.check.Checker;
+import jollycrate.check.Requester;
+import jollycrate.front.WayBlame;
 import jollycrate.host.Facts;
+import jollycrate.server.Placement;
 import jollycrate.server.Presence;
 import jollycrate.server.Running;
 import jollycrate.server.SelfDescription;
@@ -264,12 +270,31 @@ public final class Examination {
     Answer answer = site.ask(url, ANSWERS_WITHIN);
     if (answer.came()) {
       right("answers", answer.status() + " at " + url);
+      fromHere();
     } else {
       add(
           "answers",
           site.traits().hosts() ? Verdict.WRONG : Verdict.DOUBTFUL,
           "nothing at " + url + ": " + answer.failure(),
           "Read its log: jolly server log " + server.name());
+    }
+  }
+
+  /** What answers on its own machine may still not be reached by anybody else. */
+  private void fromHere() {
+    if (site.host().here()) {
+      return;
+    }
+    Placement.Route route = Placement.Route.at(Placement.MAIN, "", server.ports());
+    try (Requester here = site.outside().get();
+        Requester there = site.requesters().get()) {
+      Checker inside = new Checker(there, route.direct(), Map.of());
+      CheckResult asked = new Checker(here, route.base(), Map.of()).anyAnswer();
+      new WayBlame(site.host(), site.server())
+          .of(asked, route, inside::anyAnswer)
+          .ifPresentOrElse(
+              cause -> add("from here", Verdict.DOUBTFUL, cause.what(), cause.next()),
+              () -> right("from here", asked.status() + " at " + route.base()));
     }
   }
 

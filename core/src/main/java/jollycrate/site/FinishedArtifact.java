@@ -61,13 +61,16 @@ public record FinishedArtifact(
    */
   private static String nameOf(Artifact artifact, Optional<String> path, Site site) {
     String title = named(artifact.name());
+    String fileName = artifact.file().getFileName().toString().replaceFirst("\\.[^.]*$", "");
+    if (path.isEmpty()) {
+      return named(fileName);
+    }
     Optional<String> stands =
         site.stockTaker()
             .standing()
             .owner(title)
             .map(owner -> owner.placement().route().contextPath());
-    boolean replaces = path.isPresent() && (stands.isEmpty() || stands.equals(path));
-    String fileName = artifact.file().getFileName().toString().replaceFirst("\\.[^.]*$", "");
+    boolean replaces = stands.isEmpty() || stands.equals(path);
     return replaces ? title : named(fileName);
   }
 

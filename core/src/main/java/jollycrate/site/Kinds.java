@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.ServiceLoader;
 import jollycrate.app.NotDescribedException;
+import jollycrate.host.Glance;
 import jollycrate.host.Host;
 import jollycrate.host.HostFiles;
 import jollycrate.host.Program;
@@ -39,6 +40,13 @@ public final class Kinds {
         .filter(kind -> process.arguments().contains(kind.processes().mark()))
         .flatMap(kind -> kind.processes().installation(process.arguments()).stream())
         .findFirst();
+  }
+
+  /** What {@link #recognise} is going to read. */
+  Glance recognising(Path installation) {
+    Glance glance = new Glance();
+    kinds.forEach(kind -> glance.and(kind.recognising(installation)));
+    return glance;
   }
 
   Recognised recognise(HostFiles files, Path installation) {

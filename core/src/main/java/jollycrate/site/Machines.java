@@ -12,21 +12,26 @@ import jollycrate.host.Host;
 import jollycrate.host.HostLine;
 import jollycrate.host.HostLines;
 import jollycrate.host.Reach;
+import jollycrate.host.StandIn;
+import jollycrate.host.UnreachableException;
 import jollycrate.secret.Secrets;
 
 /** The machines that servers are on; each is connected to once, when it is asked for. */
 public final class Machines {
   private final Host local;
   private final Secrets secrets;
+  private final PracticeHosts practice;
   private final Function<String, HostEntry> entries;
   private final Map<String, HostLine> open = new HashMap<>();
 
   /**
    * @param entries described machines, by name
    */
-  public Machines(Host local, Secrets secrets, Function<String, HostEntry> entries) {
+  public Machines(
+      Host local, Secrets secrets, PracticeHosts practice, Function<String, HostEntry> entries) {
     this.local = local;
     this.secrets = secrets;
+    this.practice = practice;
     this.entries = entries;
   }
 
@@ -61,7 +66,33 @@ public final class Machines {
    * @throws jollycrate.host.UnreachableException when it cannot be reached
    */
   public synchronized HostLine line(String name) {
-    return open.computeIfAbsent(name, told -> lines().open(reach(entries.apply(told))));
+    return open.computeIfAbsent(name, told -> opened(entries.apply(told)));
+  }
+
+  private HostLine opened(HostEntry entry) {
+    down(entry)
+        .ifPresent(
+            why -> {
+              throw new UnreachableException("Cannot reach '" + entry.name() + "': " + why);
+            });
+    return lines().open(reach(entry));
+  }
+
+  /** Why a practice host cannot be reached that is not started; empty for any other machine. */
+  public Optional<String> down(HostEntry entry) {
+    return Optional.of(
+            "it is a practice host and does not run. Start it: jolly host start " + entry.name())
+        .filter(why -> PracticeHosts.of(entry).isPresent() && !practice.mayRun(entry));
+  }
+
+  /** The address that servers on a practice host bind; empty for any other machine. */
+  Optional<String> inside(String name) {
+    return PracticeHosts.of(entries.apply(name)).map(StandIn::inside);
+  }
+
+  /** The name or address by which the machine of that name is reached from here. */
+  public String address(String name) {
+    return line(name).address();
   }
 
   /** Sockets that the machine of that name connects. */

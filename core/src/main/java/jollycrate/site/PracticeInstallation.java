@@ -40,7 +40,8 @@ final class PracticeInstallation {
     return folder;
   }
 
-  private static Path archive(Setting setting, boolean javax) {
+  /** The archive that it is in. */
+  static Path archive(Setting setting, boolean javax) {
     List<Path> found =
         setting.archives().map(PracticeInstallation::archivesIn).orElse(List.of()).stream()
             .filter(file -> file.getFileName().toString().startsWith(JAVAX) == javax)

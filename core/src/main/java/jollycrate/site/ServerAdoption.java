@@ -40,13 +40,13 @@ public final class ServerAdoption {
   private final Host host;
   private final Setting setting;
   private final Kinds kinds;
-  private final ServerFoundation foundation;
+  private final Instances instances;
 
-  public ServerAdoption(Host host, Setting setting, Kinds kinds, ServerFoundation foundation) {
+  public ServerAdoption(Host host, Setting setting, Kinds kinds, Instances instances) {
     this.host = host;
     this.setting = setting;
     this.kinds = kinds;
-    this.foundation = foundation;
+    this.instances = instances;
   }
 
   /** Reads a server and adds its entry to {@code servers.toml}. */
@@ -63,7 +63,7 @@ public final class ServerAdoption {
     Kinds.Recognised recognised = recognise(wanted.name(), folder, installation);
     Optional<Path> java = wanted.java().or(() -> process.flatMap(ServerAdoption::javaOf));
     ServerEntry provisional = entry(wanted.name(), folder, installation, 0, java, Steering.OURS);
-    Server server = foundation.server(provisional, installation, host.files().real(folder));
+    Server server = instances.server(host, provisional, installation, host.files().real(folder));
     Stock stock = new StockTaker(host, recognised.kind(), server).take(List.of());
     SelfDescription self =
         recognised
@@ -99,7 +99,7 @@ public final class ServerAdoption {
       told.add(new Told("started by", String.join(" ", entry.steering().start()), ""));
     }
     Server described =
-        foundation.server(entry, stock.server().installation(), stock.server().folder());
+        instances.server(host, entry, stock.server().installation(), stock.server().folder());
     Stock now = new StockTaker(host, recognised.kind(), described).take(List.of());
     return new Adoption(
         entry,

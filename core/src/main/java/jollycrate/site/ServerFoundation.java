@@ -6,14 +6,8 @@ import java.net.InetAddress;
 import java.net.ServerSocket;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.Duration;
-import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
-import java.util.stream.IntStream;
-import java.util.stream.Stream;
 import jollycrate.app.Jvm;
 import jollycrate.app.Keeping;
 import jollycrate.app.NotDescribedException;
@@ -26,13 +20,9 @@ import jollycrate.app.Setting;
 import jollycrate.app.Steering;
 import jollycrate.file.IoReason;
 import jollycrate.host.Access;
+import jollycrate.host.Glance;
 import jollycrate.host.Host;
-import jollycrate.host.HostException;
 import jollycrate.host.HostFiles;
-import jollycrate.host.Listening;
-import jollycrate.secret.Reference;
-import jollycrate.secret.SecretException;
-import jollycrate.secret.Secrets;
 import jollycrate.server.Piece;
 import jollycrate.server.Server;
 import jollycrate.server.ServerKind;
@@ -42,72 +32,140 @@ import jollycrate.stock.ServerJava;
 public final class ServerFoundation {
   private static final int FIRST_PORT = 8080;
   private static final String SERVICE = "service";
-  private static final int LAST_PORT = 65_535;
-  private static final Duration ASKED = Duration.ofSeconds(10);
+  private static final String EVERY_ADDRESS = "0.0.0.0";
 
   private final Host host;
   private final Setting setting;
   private final Kinds kinds;
-  private final Secrets secrets;
+  private final Instances instances;
+  private final Machines machines;
 
-  /** On a machine, with what references in {@code servers.toml} stand for. */
-  public ServerFoundation(Host host, Setting setting, Kinds kinds, Secrets secrets) {
+  /** On a machine. */
+  public ServerFoundation(
+      Host host, Setting setting, Kinds kinds, Instances instances, Machines machines) {
     this.host = host;
-    this.secrets = secrets;
+    this.instances = instances;
+    this.machines = machines;
     this.setting = setting;
     this.kinds = kinds;
   }
 
   /** Makes the folder and the entry in {@code servers.toml}. */
   public ServerEntry found(NewServer wanted, Path serversFile) {
+    Host at = machines.named(wanted.host());
     List<ServerEntry> others =
         Files.exists(serversFile) ? ServersFile.read(serversFile) : List.of();
-    Path folder =
-        wanted
-            .folder()
-            .map(path -> setting.folder().resolve(path).normalize())
-            .orElse(serversFile.resolveSibling("servers").resolve(wanted.name()));
-    mustBeNew(wanted.name(), folder, others);
+    Path folder = folder(wanted, serversFile, at);
+    mustBeNew(wanted.name(), folder, others, at);
     if (!Jvm.isSize(wanted.memory())) {
       throw cannot(
           wanted.name(),
           "'" + wanted.memory() + "' is no size of memory",
           "Write it like --memory 512m");
     }
-    int http = port(wanted.name(), wanted.http(), "http", FIRST_PORT, others);
-    Optional<Integer> admin =
-        wanted.service()
-            ? Optional.empty()
-            : Optional.of(port(wanted.name(), wanted.admin(), "admin", http + 1, others));
-    if (admin.filter(port -> port == http).isPresent()) {
-      throw cannot(wanted.name(), "'http' and 'admin' are the same port", "Give another port");
-    }
+    Ports ports = at.sight().once(() -> ports(wanted, others, at));
+    Jvm jvm = new Jvm(wanted.java().map(java -> java(java, at)), wanted.memory(), List.of());
+    ServerJava.feature(at, instances.java(jvm, at));
     ServerEntry entry =
         new ServerEntry(
             wanted.name(),
-            Optional.empty(),
+            wanted.host(),
             folder,
-            wanted.installation().map(path -> installation(wanted.name(), path, serversFile)),
+            installation(wanted, serversFile, at),
             wanted.javax(),
-            new Ports(wanted.address(), http, Optional.empty(), admin, Optional.empty()),
-            new Jvm(wanted.java(), wanted.memory(), List.of()),
+            ports,
+            jvm,
             ServerVariables.NONE,
             wanted.service(),
             Keeping.USUAL,
             Optional.empty(),
             Steering.OURS,
             Optional.empty());
-    build(entry);
+    build(at, entry);
     try {
       ServersEdit.add(serversFile, entry);
     } catch (IOException | RuntimeException e) {
-      host.files().deleteTree(folder);
+      at.files().deleteTree(folder);
       throw e instanceof RuntimeException known
           ? known
           : cannot(
               wanted.name(), "'" + serversFile + "' cannot be written: " + e, "Fix its rights");
     }
     return entry;
+  }
+
+  private Path folder(NewServer wanted, Path serversFile, Host at) {
+    if (at.here()) {
+      return wanted
+          .folder()
+          .map(path -> setting.folder().resolve(path).normalize())
+          .orElse(serversFile.resolveSibling("servers").resolve(wanted.name()));
+    }
+    wanted
+        .folder()
+        .filter(path -> !path.isAbsolute())
+        .ifPresent(
+            path -> {
+              throw cannot(
+                  wanted.name(),
+                  "'" + path + "' is no whole path on '" + at.name() + "'",
+                  "Write it like --folder /srv/" + wanted.name());
+            });
+    return wanted
+        .folder()
+        .orElseGet(() -> Provisions.home(at).resolve("servers").resolve(wanted.name()));
+  }
+
+  private Ports ports(NewServer wanted, List<ServerEntry> described, Host at) {
+    at.sight().ahead(new Glance().processes());
+    List<ServerEntry> others =
+        described.stream().filter(one -> one.host().equals(wanted.host())).toList();
+    String address =
+        wanted
+            .address()
+            .or(() -> wanted.host().flatMap(machines::inside))
+            .orElse(at.here() ? ServersFile.LOOPBACK : EVERY_ADDRESS);
+    FreePorts free = new FreePorts(wanted.name(), at, others);
+    int http = free.port(wanted.http(), "http", FIRST_PORT, address);
+    Optional<Integer> admin =
+        wanted.service()
+            ? Optional.empty()
+            : Optional.of(free.port(wanted.admin(), "admin", http + 1, ""));
+    if (admin.filter(port -> port == http).isPresent()) {
+      throw cannot(wanted.name(), "'http' and 'admin' are the same port", "Give another port");
+    }
+    Ports ports = new Ports(address, http, Optional.empty(), admin, Optional.empty());
+    return wanted.host().map(ports::on).orElse(ports);
+  }
+
+  /** A home; an archive of one that is to be on another machine is unpacked there. */
+  private Path java(Path told, Host at) {
+    Path here = setting.folder().resolve(told).normalize();
+    return !at.here() && Files.isRegularFile(here) && Unpacking.isArchive(here)
+        ? Provisions.of(at).put(here)
+        : told;
+  }
+
+  /** On another machine an archive is unpacked there; a folder is one there. */
+  private Optional<Path> installation(NewServer wanted, Path serversFile, Host at) {
+    if (at.here()) {
+      return wanted.installation().map(path -> installation(wanted.name(), path, serversFile));
+    }
+    Optional<Path> archive =
+        wanted
+            .installation()
+            .map(path -> setting.folder().resolve(path).normalize())
+            .filter(path -> Files.isRegularFile(path) && Unpacking.isArchive(path));
+    return wanted
+        .installation()
+        .filter(path -> archive.isEmpty())
+        .or(
+            () ->
+                Optional.of(
+                    Provisions.of(at)
+                        .put(
+                            archive.orElseGet(
+                                () -> PracticeInstallation.archive(setting, wanted.javax())))));
   }
 
   /** An unpacked server; one in an archive is unpacked beside the description. */
@@ -134,7 +192,7 @@ public final class ServerFoundation {
     return folder;
   }
 
-  private void mustBeNew(String name, Path folder, List<ServerEntry> others) {
+  private void mustBeNew(String name, Path folder, List<ServerEntry> others, Host at) {
     if (!name.matches(ServersFile.NAME_FORM)) {
       throw cannot(name, "it is no name", "Use letters, digits, _ and - only");
     }
@@ -142,53 +200,14 @@ public final class ServerFoundation {
       if (other.name().equals(name)) {
         throw cannot(name, "servers.toml describes it already", "Choose another name");
       }
-      if (other.host().isEmpty() && other.folder().equals(folder)) {
+      if (other.host().map(at.name()::equals).orElse(at.here()) && other.folder().equals(folder)) {
         throw cannot(
             name, "'" + folder + "' belongs to '" + other.name() + "'", "Choose another --folder");
       }
     }
-    if (host.files().facts(folder).exists()) {
+    if (at.files().facts(folder).exists()) {
       throw cannot(name, "'" + folder + "' exists already", "Choose another --folder");
     }
-  }
-
-  private int port(
-      String name, Optional<Integer> asked, String key, int from, List<ServerEntry> others) {
-    int port = asked.orElseGet(() -> freeFrom(from, others));
-    holder(port, others)
-        .ifPresent(
-            by -> {
-              throw cannot(
-                  name,
-                  "of port " + port + " for " + key + ", " + by,
-                  "Choose another --" + key + ", or end that program");
-            });
-    return port;
-  }
-
-  private int freeFrom(int first, List<ServerEntry> others) {
-    return IntStream.rangeClosed(first, LAST_PORT)
-        .filter(port -> holder(port, others).isEmpty())
-        .findFirst()
-        .orElse(first);
-  }
-
-  private Optional<String> holder(int port, List<ServerEntry> others) {
-    for (ServerEntry other : others.stream().filter(one -> one.host().isEmpty()).toList()) {
-      boolean has =
-          Stream.of(
-                  Optional.of(other.ports().http()), other.ports().admin(), other.ports().beside())
-              .anyMatch(held -> held.filter(number -> number == port).isPresent());
-      if (has) {
-        return Optional.of("server '" + other.name() + "' has it");
-      }
-    }
-    return host.processes().listening(port).orElse(Optional.empty()).map(ServerFoundation::told);
-  }
-
-  private static String told(Listening listening) {
-    String process = listening.pid() > 0 ? " (process " + listening.pid() + ")" : "";
-    return listening.program() + process + " listens on it";
   }
 
   /**
@@ -199,7 +218,8 @@ public final class ServerFoundation {
   public ServerEntry entryInPassing(
       String name, Path folder, boolean service, Optional<Integer> asked) {
     int http =
-        port(name, Optional.of(asked.orElseGet(ServerFoundation::anyPort)), "http", 0, List.of());
+        new FreePorts(name, host, List.of())
+            .port(Optional.of(asked.orElseGet(ServerFoundation::anyPort)), "http", 0, "");
     Optional<Integer> admin = service ? Optional.empty() : Optional.of(anyPort());
     return new ServerEntry(
         name,
@@ -227,111 +247,57 @@ public final class ServerFoundation {
 
   /** The first port for HTTP that nobody has. */
   public int firstFreePort() {
-    return freeFrom(FIRST_PORT, List.of());
+    return new FreePorts("", host, List.of()).freeFrom(FIRST_PORT, "");
   }
 
-  /** Builds the folder of a server. */
+  /** Builds the folder of a server here. */
   public void build(ServerEntry entry) {
+    build(host, entry);
+  }
+
+  private void build(Host at, ServerEntry entry) {
     Path folder = entry.folder();
     Path beside = folder.resolveSibling("." + folder.getFileName() + ".part");
     Path installation =
         entry.service()
             ? beside
             : entry.installation().orElseGet(() -> PracticeInstallation.in(setting, entry.javax()));
-    Server server = server(entry, installation, beside);
-    ServerJava.feature(host, server.runtime().java());
-    try {
-      Files.createDirectories(folder.getParent());
-    } catch (IOException e) {
-      throw cannot(entry.name(), "'" + folder.getParent() + "' cannot be made: " + e, "");
-    }
-    host.files().deleteTree(beside);
-    HostFiles files = host.files();
-    Access access = files.facts(folder.getParent()).access().with("rwxr-x---");
-    files.makeFolder(beside, access);
+    Server server = instances.server(at, entry, installation, beside);
+    HostFiles files = at.files();
     ServerKind kind =
         entry.service() ? kinds.named(SERVICE) : kinds.recognise(files, installation).kind();
-    for (Piece piece : kind.instance(files, server, access)) {
-      if (piece instanceof Piece.WholeFile file) {
-        files.put(file.path(), file.content(), file.access());
-      } else if (piece instanceof Piece.Folder made) {
-        files.makeFolder(made.path(), made.access());
-      }
-    }
-    files.move(beside, folder);
-  }
-
-  /** The server of an entry here, in a folder that may not be its final one. */
-  Server server(ServerEntry entry, Path installation, Path folder) {
-    return server(host, entry, installation, folder);
-  }
-
-  /** The same on a machine. */
-  Server server(Host host, ServerEntry entry, Path installation, Path folder) {
-    Map<String, String> environment = new LinkedHashMap<>(host.environment());
-    host.processes()
-        .accountIn(folder)
-        .ifPresent(account -> environment.putAll(account.variables()));
-    List<String> unresolved = new ArrayList<>();
-    addVariables(entry, environment, unresolved);
-    return new Server(
-        entry.name(),
-        installation,
-        folder,
-        entry.ports(),
-        new Server.Runtime(
-            entry.jvm().home().orElseGet(() -> host.here() ? setting.java() : javaOf(host)),
-            entry.jvm(),
-            environment,
-            entry.variables().declared(),
-            List.copyOf(unresolved)),
-        entry.keeping(),
-        entry.front(),
-        entry.steering(),
-        entry.boot());
-  }
-
-  /** The Java that a log-in there would run. */
-  private static Path javaOf(Host host) {
-    String script =
-        "readlink -f \"${JAVA_HOME:+$JAVA_HOME/bin/java}\" || readlink -f \"$(command -v java)\"";
-    String told =
-        host.processes()
-            .run(List.of("/bin/sh", "-c", script), Path.of("/"), host.environment(), "", ASKED)
-            .output()
-            .strip();
-    if (!told.endsWith("/bin/java")) {
-      throw new HostException(
-          "Cannot find a Java on '"
-              + host.name()
-              + "'. Install one there, or name its home as 'java' in servers.toml");
-    }
-    return Path.of(told).getParent().getParent();
-  }
-
-  private void addVariables(
-      ServerEntry entry, Map<String, String> environment, List<String> unresolved) {
-    for (String name : entry.variables().passed()) {
-      Optional.ofNullable(System.getenv(name)).ifPresent(value -> environment.put(name, value));
-    }
-    entry
-        .variables()
-        .given()
-        .forEach(
-            (name, written) -> {
-              try {
-                environment.put(
-                    name,
-                    Reference.of(written, entry.variables().folder())
-                        .map(secrets::resolve)
-                        .orElse(written));
-              } catch (SecretException e) {
-                unresolved.add(name + ": " + e.getMessage());
+    Access access = parent(at, entry).with("rwxr-x---");
+    files.deleteTree(beside);
+    at.sight()
+        .together(
+            () -> {
+              files.makeFolder(beside, access);
+              for (Piece piece : kind.instance(files, server, access)) {
+                if (piece instanceof Piece.WholeFile file) {
+                  files.put(file.path(), file.content(), file.access());
+                } else if (piece instanceof Piece.Folder made) {
+                  files.makeFolder(made.path(), made.access());
+                }
               }
+              files.move(beside, folder);
             });
   }
 
-  private static NotDescribedException cannot(String what, String reason, String fix) {
+  /** Makes the folder that it is to stand in; whose that is. */
+  private static Access parent(Host at, ServerEntry entry) {
+    Path parent = entry.folder().getParent();
+    if (!at.here()) {
+      return Provisions.makeFolders(at, parent);
+    }
+    try {
+      Files.createDirectories(parent);
+    } catch (IOException e) {
+      throw cannot(entry.name(), "'" + parent + "' cannot be made: " + e, "");
+    }
+    return at.files().facts(parent).access();
+  }
+
+  static NotDescribedException cannot(String what, String reason, String fix) {
     String tail = fix.isEmpty() ? "" : ". " + fix;
     return new NotDescribedException("Cannot make server '" + what + "': " + reason + tail);
   }

@@ -5,6 +5,7 @@ import java.util.function.Function;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import jollycrate.app.NotDescribedException;
+import jollycrate.app.Ports;
 import jollycrate.app.ServerEntry;
 import jollycrate.delivery.ServerService;
 import jollycrate.host.HostException;
@@ -67,7 +68,7 @@ public record ServerState(
           entry.name(),
           site.traits().label(),
           entry.folder().toString(),
-          addressOf(entry),
+          addressOf(site.server().ports()),
           entry.ports().admin().orElse(0),
           fare(presence),
           presence.found().map(found -> found.identity().pid()).orElse(0L),
@@ -81,7 +82,7 @@ public record ServerState(
           entry.name(),
           "",
           entry.folder().toString(),
-          addressOf(entry),
+          addressOf(entry.ports()),
           entry.ports().admin().orElse(0),
           Fare.UNKNOWN,
           0,
@@ -90,8 +91,8 @@ public record ServerState(
     }
   }
 
-  private static String addressOf(ServerEntry entry) {
-    return entry.ports().at("/").toString();
+  private static String addressOf(Ports ports) {
+    return ports.publicly("/").toString();
   }
 
   private static Standing standing(Placement placement) {

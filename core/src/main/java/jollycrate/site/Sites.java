@@ -3,10 +3,13 @@ package jollycrate.site;
 import java.net.Socket;
 import java.nio.file.Path;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.function.Function;
 import java.util.function.Supplier;
 import jollycrate.app.NotDescribedException;
+import jollycrate.app.Ports;
 import jollycrate.app.ServerEntry;
 import jollycrate.app.Setting;
 import jollycrate.check.Requester;
@@ -20,7 +23,7 @@ public final class Sites {
   private final Machines machines;
   private final Setting setting;
   private final Kinds kinds;
-  private final ServerFoundation foundation;
+  private final Instances instances;
   private final Function<Supplier<Socket>, Requester> requesters;
   private final Map<ServerEntry, Site> made = new HashMap<>();
 
@@ -33,12 +36,12 @@ public final class Sites {
       Machines machines,
       Setting setting,
       Kinds kinds,
-      ServerFoundation foundation,
+      Instances instances,
       Function<Supplier<Socket>, Requester> requesters) {
     this.machines = machines;
     this.setting = setting;
     this.kinds = kinds;
-    this.foundation = foundation;
+    this.instances = instances;
     this.requesters = requesters;
   }
 
@@ -55,15 +58,24 @@ public final class Sites {
   private Site make(ServerEntry entry) {
     setting.mustHandleServers();
     Host host = machines.named(entry.host());
+    return host.sight().once(() -> make(entry, host));
+  }
+
+  private Site make(ServerEntry entry, Host host) {
+    host.sight()
+        .ahead(
+            kinds
+                .recognising(installation(entry).orElse(entry.folder()))
+                .real(List.of(entry.folder()))
+                .place(entry.folder())
+                .real(Instances.javas(entry.jvm(), host)));
     Path folder = host.files().real(entry.folder());
-    Path installation =
-        entry.service()
-            ? folder
-            : entry.installation().orElseGet(() -> PracticeInstallation.in(setting, entry.javax()));
-    Server server = foundation.server(host, entry, installation, folder);
+    Path installation = installation(entry).orElse(folder);
+    Server server = instances.server(host, entry, installation, folder).listening(reached(entry));
     if (!host.files().facts(server.folder()).isFolder()) {
       throw new NotDescribedException(absent(entry, server.folder()));
     }
+    Supplier<Requester> here = () -> requesters.apply(Socket::new);
     Kinds.Recognised recognised = kinds.recognise(host.files(), installation);
     return new Site(
         host,
@@ -71,8 +83,25 @@ public final class Sites {
         recognised.traits(),
         server,
         Time.system(),
-        entry.host().map(name -> through(name, entry)).orElse(() -> requesters.apply(Socket::new)),
+        entry.host().map(name -> through(name, entry)).orElse(here),
+        entry.host().map(this::outside).orElse(here),
         setting.by());
+  }
+
+  private Ports reached(ServerEntry entry) {
+    return entry
+        .host()
+        .map(name -> entry.ports().reachedAt(machines.address(name)))
+        .orElse(entry.ports());
+  }
+
+  /** Where a server is installed; empty for a service, which is all in its folder. */
+  private Optional<Path> installation(ServerEntry entry) {
+    return entry.service()
+        ? Optional.empty()
+        : entry
+            .installation()
+            .or(() -> Optional.of(PracticeInstallation.in(setting, entry.javax())));
   }
 
   private static String absent(ServerEntry entry, Path folder) {
@@ -86,6 +115,16 @@ public final class Sites {
         + "': there is no folder '"
         + folder
         + entry.host().map(name -> "' on '" + name + fix).orElse(fix + make);
+  }
+
+  /** Requests go there as anybody's would, to where the machine is reached. */
+  private Supplier<Requester> outside(String host) {
+    String address = machines.address(host);
+    return () -> {
+      Requester requester = requesters.apply(Socket::new);
+      requester.leads(host, address);
+      return requester;
+    };
   }
 
   /** Requests come out of the machine itself, which is called there by its address. */

@@ -10,7 +10,9 @@ import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.attribute.PosixFilePermissions;
 import java.util.Enumeration;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.stream.Stream;
 import jollycrate.file.Trees;
 import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
@@ -29,6 +31,7 @@ final class Unpacking {
   private static final int ANY_EXECUTE = 0111;
 
   private final Path into;
+  private final Map<Path, String> links = new LinkedHashMap<>();
   private int entries;
   private long bytesLeft = MOST_BYTES;
 
@@ -115,9 +118,30 @@ final class Unpacking {
         TarArchiveInputStream tar = new TarArchiveInputStream(inflated)) {
       for (TarArchiveEntry entry = tar.getNextEntry(); entry != null; entry = tar.getNextEntry()) {
         boolean device = entry.isCharacterDevice() || entry.isBlockDevice() || entry.isFIFO();
-        mustBePlain(entry.getName(), device || entry.isLink() || entry.isSymbolicLink());
-        put(entry.getName(), entry.isDirectory(), entry.getMode(), tar);
+        mustBePlain(entry.getName(), device || entry.isLink());
+        if (entry.isSymbolicLink()) {
+          links.put(target(entry.getName(), false), entry.getLinkName());
+        } else {
+          put(entry.getName(), entry.isDirectory(), entry.getMode(), tar);
+        }
       }
+    }
+    for (Map.Entry<Path, String> link : links.entrySet()) {
+      link(link.getKey(), Path.of(link.getValue()));
+    }
+  }
+
+  /** Made when everything else stands: nothing is written through one. */
+  private void link(Path link, Path target) throws IOException {
+    Files.createDirectories(link.getParent());
+    Files.createSymbolicLink(link, target);
+    boolean inside =
+        !target.isAbsolute()
+            && Files.exists(link)
+            && link.toRealPath().startsWith(into.toRealPath());
+    if (!inside) {
+      throw new IOException(
+          "entry '" + into.relativize(link) + "' is a link that leads to nothing in the archive");
     }
   }
 
@@ -128,13 +152,7 @@ final class Unpacking {
   }
 
   private void put(String name, boolean folder, int mode, InputStream in) throws IOException {
-    Path target = into.resolve(name).normalize();
-    if (!target.startsWith(into) || target.equals(into) && !folder) {
-      throw new IOException("entry '" + name + "' points outside the archive");
-    }
-    if (++entries > MOST_ENTRIES) {
-      throw new IOException("it has more than " + MOST_ENTRIES + " entries");
-    }
+    Path target = target(name, folder);
     if (folder) {
       Files.createDirectories(target);
       return;
@@ -146,6 +164,18 @@ final class Unpacking {
     if ((mode & ANY_EXECUTE) != 0) {
       Files.setPosixFilePermissions(target, PosixFilePermissions.fromString("rwxr-xr-x"));
     }
+  }
+
+  /** Where an entry goes. */
+  private Path target(String name, boolean folder) throws IOException {
+    Path target = into.resolve(name).normalize();
+    if (!target.startsWith(into) || target.equals(into) && !folder) {
+      throw new IOException("entry '" + name + "' points outside the archive");
+    }
+    if (++entries > MOST_ENTRIES) {
+      throw new IOException("it has more than " + MOST_ENTRIES + " entries");
+    }
+    return target;
   }
 
   private void copy(InputStream in, OutputStream out) throws IOException {

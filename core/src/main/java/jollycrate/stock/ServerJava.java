@@ -12,12 +12,19 @@ import jollycrate.host.HostException;
 
 /** Which Java a home holds. */
 public final class ServerJava {
-  private static final int MOST_BYTES = 1 << 16;
+  /** How much of a release file is read at most. */
+  static final int MOST_BYTES = 1 << 16;
+
   private static final Duration LIMIT = Duration.ofSeconds(20);
   private static final Pattern RELEASE = Pattern.compile("JAVA_VERSION=\"(?:1\\.)?(\\d+)");
   private static final Pattern SPOKEN = Pattern.compile("version \"(?:1\\.)?(\\d+)");
 
   private ServerJava() {}
+
+  /** Where a home tells its release. */
+  static Path release(Path home) {
+    return home.resolve("release");
+  }
 
   /**
    * Feature release of the Java in a home, from its release file or else by asking it.
@@ -25,7 +32,7 @@ public final class ServerJava {
    * @throws HostException when there is no Java
    */
   public static int feature(Host host, Path home) {
-    byte[] release = host.files().read(home.resolve("release"), 0, MOST_BYTES);
+    byte[] release = host.files().read(release(home), 0, MOST_BYTES);
     Matcher written = RELEASE.matcher(new String(release, StandardCharsets.UTF_8));
     if (written.find()) {
       return Integer.parseInt(written.group(1));

@@ -9,10 +9,10 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.stream.Stream;
 import jollycrate.boot.BootUnit;
 import jollycrate.host.Fact;
 import jollycrate.host.Facts;
+import jollycrate.host.Glance;
 import jollycrate.host.Host;
 import jollycrate.host.HostException;
 import jollycrate.host.HostFiles;
@@ -36,19 +36,17 @@ public final class StockTaker {
   private final Host host;
   private final ServerKind kind;
   private final Server server;
-  private final int javaFeature;
 
   /** For one server. */
   public StockTaker(Host host, ServerKind kind, Server server) {
     this.host = host;
     this.kind = kind;
     this.server = server;
-    this.javaFeature = ServerJava.feature(host, server.runtime().java());
   }
 
   /** Feature release of the Java that the server runs on. */
   public int java() {
-    return javaFeature;
+    return ServerJava.feature(host, server.runtime().java());
   }
 
   /**
@@ -57,36 +55,51 @@ public final class StockTaker {
    * @param alsoAt further paths to look at
    */
   public Stock take(Collection<Path> alsoAt) {
+    return host.sight().once(() -> look(alsoAt));
+  }
+
+  /** The first glance is at what every server has, the second at what the first told of. */
+  private Stock look(Collection<Path> alsoAt) {
     HostFiles files = host.files();
     List<Path> reads = kind.reads(server);
+    host.sight().ahead(usual());
     Standing standing = standing();
-    Set<Path> paths = new LinkedHashSet<>(List.of(server.folder()));
+    Map<Path, byte[]> own = files.wholes(reads, XmlDocument.MOST_BYTES);
+    List<Path> lists = kind.lists(server, own);
+    Path told = kind.owned(server, own);
+    Set<Path> pieces = new LinkedHashSet<>(alsoAt);
+    standing.pieces().keySet().forEach(key -> pieces.add(Keys.path(server, key)));
+    Set<Path> paths = new LinkedHashSet<>(List.of(server.folder(), told));
     paths.addAll(reads);
-    standing.pieces().keySet().forEach(key -> paths.add(Keys.path(server, key)));
     standing.applications().forEach(owner -> paths.addAll(owner.placement().traces()));
-    paths.addAll(alsoAt);
+    paths.addAll(pieces);
+    paths.addAll(lists);
+    host.sight()
+        .ahead(
+            new Glance()
+                .facts(paths)
+                .wholes(pieces.stream().filter(StockTaker::isXml).toList(), XmlDocument.MOST_BYTES)
+                .digests(pieces)
+                .lists(lists)
+                .place(told));
     Map<Path, Facts> facts = new HashMap<>();
     files.facts(List.copyOf(paths)).forEach(found -> facts.put(found.path(), found));
-    Map<Path, byte[]> texts = texts(reads, alsoAt, standing, facts);
-    List<Path> lists = kind.lists(server, texts);
-    Path told = kind.owned(server, texts);
-    Path owned = files.facts(told).isFolder() ? told : server.folder();
-    files.facts(lists).forEach(found -> facts.put(found.path(), found));
-    facts.put(owned, files.facts(owned));
+    Map<Path, byte[]> texts = texts(reads, pieces, facts);
+    Path owned = facts.get(told).isFolder() ? told : server.folder();
     Presence presence = presence();
     Set<Integer> ports = host.processes().ports(processes(presence, texts)).orElse(Set.of());
     return new Stock(
         server,
         owned,
         facts,
-        digests(standing, alsoAt, facts),
+        files.digests(filesOf(pieces, facts)),
         texts,
-        host.files().lists(lists),
+        files.lists(lists),
         presence,
         listening(),
         ports,
         standing,
-        javaFeature);
+        java());
   }
 
   private List<Identity> processes(Presence presence, Map<Path, byte[]> texts) {
@@ -95,21 +108,16 @@ public final class StockTaker {
     return processes;
   }
 
-  private Map<Path, String> digests(
-      Standing standing, Collection<Path> alsoAt, Map<Path, Facts> facts) {
-    Set<Path> wanted = new LinkedHashSet<>(alsoAt);
-    standing.pieces().keySet().forEach(key -> wanted.add(Keys.path(server, key)));
-    return host.files().digests(filesOf(wanted, facts));
-  }
-
-  private Map<Path, byte[]> texts(
-      List<Path> asked, Collection<Path> alsoAt, Standing standing, Map<Path, Facts> facts) {
+  private Map<Path, byte[]> texts(List<Path> asked, Set<Path> pieces, Map<Path, Facts> facts) {
     Set<Path> wanted = new LinkedHashSet<>(asked);
-    Stream.concat(
-            alsoAt.stream(), standing.pieces().keySet().stream().map(key -> Keys.path(server, key)))
-        .filter(path -> path.toString().endsWith(".xml") || facts.get(path).size() < 1 << 16)
+    pieces.stream()
+        .filter(path -> isXml(path) || facts.get(path).size() < 1 << 16)
         .forEach(wanted::add);
     return host.files().wholes(filesOf(wanted, facts), XmlDocument.MOST_BYTES);
+  }
+
+  private static boolean isXml(Path file) {
+    return file.toString().endsWith(".xml");
   }
 
   private static List<Path> filesOf(Set<Path> wanted, Map<Path, Facts> facts) {
@@ -121,7 +129,8 @@ public final class StockTaker {
     List<Integer> ports = new ArrayList<>(server.ports().all());
     server.front().ifPresent(front -> ports.add(front.port()));
     for (int port : ports) {
-      Fact<Optional<Listening>> listener = host.processes().listening(port);
+      Fact<Optional<Listening>> listener =
+          host.processes().listening(port, server.ports().address());
       listener
           .unread()
           .ifPresent(
@@ -135,6 +144,29 @@ public final class StockTaker {
 
   /** Whether the server runs: as we started it, as its unit did, or as somebody else did. */
   public Presence presence() {
+    return host.sight()
+        .once(
+            () -> {
+              host.sight().ahead(running());
+              return presenceSeen();
+            });
+  }
+
+  /** What taking stock of every server like this reads. */
+  public Glance usual() {
+    return running()
+        .wholes(List.of(records().standing()), MOST_RECORD_BYTES)
+        .wholes(kind.reads(server), XmlDocument.MOST_BYTES)
+        .part(ServerJava.release(server.runtime().java()), 0, ServerJava.MOST_BYTES)
+        .place(server.folder());
+  }
+
+  /** What {@link #presence} is going to read. */
+  public Glance running() {
+    return new Glance().wholes(List.of(records().process()), MOST_RECORD_BYTES).processes();
+  }
+
+  private Presence presenceSeen() {
     Optional<ProcessRecord> record = record();
     Presence ours = record.map(this::started).orElse(new Presence.Stopped());
     if (!ours.isStopped()) {
@@ -219,7 +251,10 @@ public final class StockTaker {
           .orElse(new Presence.Stopped());
     }
     boolean nobodyListens =
-        host.processes().listening(server.ports().http()).map(Optional::isEmpty).orElse(false);
+        host.processes()
+            .listening(server.ports().http(), server.ports().address())
+            .map(Optional::isEmpty)
+            .orElse(false);
     return nobodyListens
         ? new Presence.Stopped()
         : new Presence.Unknown(found.unread().orElseThrow());
@@ -258,23 +293,22 @@ public final class StockTaker {
   }
 
   private <T> Optional<T> record(Path file, Class<T> type) {
-    if (!host.files().facts(file).exists()) {
-      return Optional.empty();
-    }
-    byte[] bytes = host.files().whole(file, MOST_RECORD_BYTES);
-    return Optional.of(
-        Json.read(bytes, type)
-            .orElseThrow(
-                () ->
-                    new RecordsException(
-                        "Cannot read '"
-                            + file
-                            + "': it is not as we wrote it ("
-                            + bytes.length
-                            + " bytes). Nothing was touched. Put it back from a copy, or put the"
-                            + " server's files right by hand and run 'jolly recover --on "
-                            + server.name()
-                            + " --set-aside'")));
+    return host.files().wholeIfThere(file, MOST_RECORD_BYTES).map(bytes -> read(file, bytes, type));
+  }
+
+  private <T> T read(Path file, byte[] bytes, Class<T> type) {
+    return Json.read(bytes, type)
+        .orElseThrow(
+            () ->
+                new RecordsException(
+                    "Cannot read '"
+                        + file
+                        + "': it is not as we wrote it ("
+                        + bytes.length
+                        + " bytes). Nothing was touched. Put it back from a copy, or put the"
+                        + " server's files right by hand and run 'jolly recover --on "
+                        + server.name()
+                        + " --set-aside'"));
   }
 
   private Records records() {

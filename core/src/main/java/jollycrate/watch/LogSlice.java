@@ -5,6 +5,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import jollycrate.host.Glance;
 import jollycrate.server.Cause;
 import jollycrate.server.LogPlace;
 
@@ -47,6 +48,11 @@ public record LogSlice(List<Part> parts) {
     parts.add(Part.of(site, place.file(), place.offset()));
     LogTail.behind(site.files(), place.file()).forEach(file -> parts.add(Part.of(site, file, 0)));
     return new LogSlice(List.copyOf(parts));
+  }
+
+  /** What {@link #since} is going to read, where the log only grew. */
+  static Glance glance(LogPlace place) {
+    return new Glance().part(place.file(), place.offset(), MOST_BYTES);
   }
 
   /** The same with what stands in further logs behind it. */

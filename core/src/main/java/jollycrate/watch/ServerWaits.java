@@ -46,8 +46,15 @@ public final class ServerWaits {
     Set<Integer> missing = new TreeSet<>(ports);
     while (true) {
       interrupts.obey();
-      Presence presence = site.stockTaker().presence();
-      missing.removeAll(openedBy(presence));
+      Presence presence =
+          site.host()
+              .sight()
+              .once(
+                  () -> {
+                    Presence seen = site.stockTaker().presence();
+                    missing.removeAll(openedBy(seen));
+                    return seen;
+                  });
       if (missing.isEmpty() && (ports.isEmpty() || answers(ports.get(0)))) {
         return Optional.empty();
       }
@@ -57,14 +64,14 @@ public final class ServerWaits {
       }
       progress.waitingFor(
           missing.isEmpty() ? "an answer at port " + ports.get(0) : named(missing) + " to open");
-      site.time().pause(Waits.LOOK_AGAIN);
+      site.pause(Waits.LOOK_AGAIN, List.of());
     }
   }
 
   private boolean answers(int port) {
     return site.host()
         .processes()
-        .listening(port)
+        .listening(port, site.server().ports().address())
         .orElse(Optional.empty())
         .map(listening -> URI.create("http://" + hostName(listening) + ":" + port + "/"))
         .filter(url -> site.ask(url, ASKED_WITHIN).came())
@@ -136,7 +143,7 @@ public final class ServerWaits {
                 "Do it while the server is stopped: it reads the file when it starts"));
       }
       progress.waitingFor("the server to read " + shown);
-      site.time().pause(Waits.LOOK_AGAIN);
+      site.pause(Waits.LOOK_AGAIN, List.of());
     }
     return Optional.empty();
   }

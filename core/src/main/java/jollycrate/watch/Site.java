@@ -3,12 +3,14 @@ package jollycrate.watch;
 import java.net.URI;
 import java.nio.file.Path;
 import java.time.Duration;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Supplier;
 import jollycrate.check.Answer;
 import jollycrate.check.Requester;
 import jollycrate.host.Access;
+import jollycrate.host.Glance;
 import jollycrate.host.Host;
 import jollycrate.host.HostFiles;
 import jollycrate.host.Time;
@@ -26,7 +28,8 @@ import jollycrate.stock.StockTaker;
 /**
  * A server, where it runs and how it is handled.
  *
- * @param requesters ask it over HTTP; whoever takes one closes it
+ * @param requesters ask it over HTTP on its own machine; whoever takes one closes it
+ * @param outside asks it as people do, from where the tool works
  * @param by who makes changes, as records name them
  */
 public record Site(
@@ -36,6 +39,7 @@ public record Site(
     Server server,
     Time time,
     Supplier<Requester> requesters,
+    Supplier<Requester> outside,
     String by) {
 
   public HostFiles files() {
@@ -94,6 +98,13 @@ public record Site(
     return server.log(traits.log());
   }
 
+  /** Lets time go by before the next look, which the log's growing brings about. */
+  void pause(Duration little, List<Path> alsoWatched) {
+    List<Path> watched = new ArrayList<>(alsoWatched);
+    watched.add(logFile());
+    host.sight().pause(time, little, watched);
+  }
+
   /** Where that ends now. */
   public long logEnd() {
     return journal().map(UnitJournal::end).orElseGet(() -> files().facts(logFile()).size());
@@ -106,10 +117,19 @@ public record Site(
 
   /** Where further logs end now in which causes may stand. */
   public List<LogPlace> besides() {
-    return files().list(logFile().getParent()).stream()
-        .filter(file -> !file.equals(logFile()) && kind.logs().tells(file.getFileName().toString()))
-        .map(file -> new LogPlace(file, files().facts(file).size()))
+    List<Path> logs =
+        files().list(logFile().getParent()).stream()
+            .filter(
+                file -> !file.equals(logFile()) && kind.logs().tells(file.getFileName().toString()))
+            .toList();
+    return files().facts(logs).stream()
+        .map(found -> new LogPlace(found.path(), found.size()))
         .toList();
+  }
+
+  /** What {@link #logEnd} and {@link #besides} are going to read. */
+  public Glance logEnds() {
+    return new Glance().facts(List.of(logFile())).lists(List.of(logFile().getParent()));
   }
 
   /** The same logs, and those begun since, from where they ended then. */
@@ -126,7 +146,12 @@ public record Site(
 
   /** Why an application does not run although its server does, as far as the log tells. */
   public Optional<Cause> down(Placement placement) {
+    return host.sight().once(() -> downSeen(placement));
+  }
+
+  private Optional<Cause> downSeen(Placement placement) {
     long begin = traits.hosts() ? stockTaker().record().map(ProcessRecord::log).orElse(0L) : 0;
+    host.sight().ahead(LogSlice.glance(new LogPlace(log(), begin)));
     LogSlice slice = LogSlice.since(this, new LogPlace(log(), begin));
     return kind.logs().down(server, placement, slice.text()).map(c -> slice.located(this, c));
   }

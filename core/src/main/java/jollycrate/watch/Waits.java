@@ -3,11 +3,13 @@ package jollycrate.watch;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import jollycrate.host.Fact;
+import jollycrate.host.Glance;
 import jollycrate.host.HostProcesses;
 import jollycrate.host.Life;
 import jollycrate.server.Cause;
@@ -30,6 +32,10 @@ public final class Waits {
   private static final Duration GOES_WITHIN = Duration.ofSeconds(30);
   private static final Duration DRAINS_WITHIN = Duration.ofSeconds(30);
   private static final Duration PRINTS_WITHIN = Duration.ofSeconds(3);
+
+  /** Servers write their logs behind their own backs: what says why may come a moment later. */
+  public static final Duration DETAILS_WITHIN = Duration.ofSeconds(2);
+
   static final Duration LOOK_AGAIN = Duration.ofMillis(40);
 
   private final Site site;
@@ -54,6 +60,11 @@ public final class Waits {
       long mark, long fresh, Instant since, boolean started, List<LogPlace> besides) {
     /** From now on. */
     public static From now(Site site, boolean started) {
+      return site.host().sight().once(() -> seen(site, started));
+    }
+
+    private static From seen(Site site, boolean started) {
+      site.host().sight().ahead(site.logEnds());
       long end = site.logEnd();
       return new From(end, end, site.time().now(), started, site.besides());
     }
@@ -64,6 +75,10 @@ public final class Waits {
     Duration limit = limit(placement, expected, from.started());
     Instant until = site.time().now().plus(limit);
     Opened opened = new Opened();
+    List<Path> watched = new ArrayList<>(placement.traces());
+    watched.add(placement.switchPath());
+    from.besides().forEach(log -> watched.add(log.file()));
+    Optional<Instant> failing = Optional.empty();
     while (true) {
       interrupts.obey();
       Seen seen = look(placement, from, opened);
@@ -73,6 +88,13 @@ public final class Waits {
         return Optional.empty();
       }
       if (sign instanceof Sign.Failed failed) {
+        Instant since = failing.orElseGet(site.time()::now);
+        failing = Optional.of(since);
+        boolean mayBeTold = site.time().now().isBefore(since.plus(DETAILS_WITHIN));
+        if (failed.cause().isBare() && !evidence.ended() && mayBeTold) {
+          site.pause(LOOK_AGAIN, watched);
+          continue;
+        }
         Cause cause = seen.log().located(site, failed.cause());
         return Optional.of(!evidence.ended() ? cause : cause.with(othersOnItsPorts()));
       }
@@ -81,7 +103,7 @@ public final class Waits {
         return Optional.of(tooLate(what, limit, seen, placement));
       }
       progress.waitingFor(what);
-      site.time().pause(LOOK_AGAIN);
+      site.pause(LOOK_AGAIN, watched);
     }
   }
 
@@ -126,8 +148,10 @@ public final class Waits {
 
   /** Who listens on the ports of a server that does not run. */
   public List<String> othersOnItsPorts() {
+    String address = site.server().ports().address();
     return site.server().ports().all().stream()
-        .flatMap(port -> site.host().processes().listening(port).orElse(Optional.empty()).stream())
+        .map(port -> site.host().processes().listening(port, address))
+        .flatMap(found -> found.orElse(Optional.empty()).stream())
         .map(
             found ->
                 "port "
@@ -194,9 +218,27 @@ public final class Waits {
   }
 
   private Seen look(Placement placement, From from, Opened opened) {
+    return site.host().sight().once(() -> see(placement, from, opened));
+  }
+
+  /** What is usually looked at; what came up since is looked at besides. */
+  private Glance glance(Placement placement, From from, long mark) {
+    Glance glance =
+        site.stockTaker()
+            .running()
+            .and(site.logEnds())
+            .and(LogSlice.glance(new LogPlace(site.log(), mark)))
+            .facts(List.of(placement.switchPath()))
+            .facts(placement.traces());
+    from.besides().forEach(log -> glance.and(LogSlice.glance(log)));
+    return glance;
+  }
+
+  private Seen see(Placement placement, From from, Opened opened) {
     boolean whole = !site.traits().hosts();
     long mark = whole ? 0 : from.mark();
     long fresh = whole ? from.mark() : from.fresh();
+    site.host().sight().ahead(glance(placement, from, mark));
     LogSlice log = LogSlice.since(site, new LogPlace(site.log(), mark));
     LogSlice output =
         output(placement, log.text())

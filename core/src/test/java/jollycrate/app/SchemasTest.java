@@ -33,7 +33,8 @@ class SchemasTest {
         "[datasource.x]\nurl = \"jdbc:h2:mem:x\"\ndriver = \"d.jar\"\npool = { max = 3 }",
         "[users]\nanna = \"env:A\"\nbert = \"there\"\ncarl = { existing = \"file:x\" }\n"
             + "[roles]\nowner = [\"anna\"]\n[[check]]\nput = \"/x\"\nbody = { a = [1, true] }\n"
-            + "status = 201\njson = { \"/a\" = 1.5 }\nwithin = \"1s\"\nas = \"anna\"",
+            + "status = 201\njson = { \"/a\" = 1.5 }\nwithin = \"1s\"\nas = \"anna\"\nfrom = \"host\"",
+        "[[check]]\nget = \"/\"\nfrom = \"there\"",
         "[app]\npth = \"/\"",
         "[app]\npath = \"x\"",
         "[datasource.x]\nurl = \"x\"\ndriver = \"d.jar\"",
@@ -101,6 +102,12 @@ class SchemasTest {
           folder = "x"\\nhttp = 1\\ninstallation = "/t"          | true
           folder = "x"\\nhttp = 1\\nadmin = 2\\nmemory = "1g"     | true
           folder = "x"\\nhttp = 1                               | false
+          folder = "x"\\nhttp = 1\\nadmin = 2\\nurl = "https://shop.example"      | true
+          folder = "x"\\nhttp = 1\\nadmin = 2\\nurl = "http://[::1]:8080/"       | true
+          folder = "x"\\nhttp = 1\\nadmin = 2\\nurl = "https://shop.example/a"    | false
+          folder = "x"\\nhttp = 1\\nadmin = 2\\nurl = "https://a@shop.example"    | false
+          folder = "x"\\nhttp = 1\\nadmin = 2\\nurl = "shop.example"              | false
+          folder = "x"\\nhttp = 1\\nservice = true\\nurl = "https://shop.example"  | false
           folder = "x"\\nhttp = 0\\nadmin = 2                    | false
           http = 1\\nadmin = 2                                  | false
           folder = "x"\\nhttp = 1\\nadmin = 2\\nport = 3          | false

@@ -105,7 +105,8 @@ class CheckerTest {
         text,
         json,
         Optional.empty(),
-        Optional.empty());
+        Optional.empty(),
+        false);
   }
 
   private CheckResult run(Check check) {
@@ -164,7 +165,8 @@ class CheckerTest {
             Optional.empty(),
             Map.of(),
             Optional.empty(),
-            Optional.of("anna"));
+            Optional.of("anna"),
+            false);
     assertThat(run(check).passed()).isTrue();
   }
 
@@ -248,7 +250,8 @@ class CheckerTest {
             Optional.empty(),
             Map.of(),
             Optional.of(Duration.ofMillis(200)),
-            Optional.empty());
+            Optional.empty(),
+            false);
     assertThat(run(check).misses()).extracting(CheckResult.Miss::what).containsExactly("time");
   }
 

@@ -123,4 +123,9 @@ class LocalHostTest implements RealHostContract {
       Time.system().pause(Duration.ofMillis(5));
     }
   }
+
+  @Override
+  public Sight sight() {
+    return Sight.NEAR;
+  }
 }

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.ServerSocket;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
@@ -33,6 +34,92 @@ public interface RealHostContract extends HostProcessesContract {
     assertThat(real.resolve("kept")).exists();
     assertThat(files().facts(real.resolve("kept/below")).exists()).isFalse();
     assertThatThrownBy(() -> files().delete(real)).isInstanceOf(HostException.class);
+  }
+
+  /** How the host is looked at. */
+  Sight sight();
+
+  @Test
+  default void aLookTellsWhatEachVerbTells() throws IOException {
+    Path file = Files.writeString(folder().resolve("a file.xml"), "<a/>\n");
+    Path link = Files.createSymbolicLink(folder().resolve("link"), file);
+    Path absent = folder().resolve("absent/below");
+    List<Path> all = List.of(file, link, absent, folder());
+    Glance glance =
+        new Glance()
+            .facts(all)
+            .part(file, 1, 2)
+            .wholes(List.of(file, link, absent), 99)
+            .lists(all)
+            .digests(List.of(file))
+            .real(all)
+            .place(folder())
+            .processes();
+    sight()
+        .once(
+            () -> {
+              sight().ahead(glance);
+              assertThat(files().facts(all))
+                  .extracting(Facts::type)
+                  .containsExactly(
+                      Facts.Type.FILE, Facts.Type.LINK, Facts.Type.ABSENT, Facts.Type.FOLDER);
+              assertThat(files().read(file, 1, 2)).asString().isEqualTo("a/");
+              assertThat(files().whole(file, 99)).asString().isEqualTo("<a/>\n");
+              assertThat(files().wholeIfThere(absent, 99)).isEmpty();
+              assertThatThrownBy(() -> files().whole(link, 99)).hasMessageContaining("link");
+              assertThat(files().list(folder())).containsExactly(file, link);
+              assertThat(files().list(absent)).isEmpty();
+              assertThat(files().digest(file)).hasSize(64);
+              assertThat(files().real(link)).isEqualTo(files().real(file));
+              assertThat(files().writable(folder())).isTrue();
+              assertThat(processes().life(processes().self())).isEqualTo(Life.RUNS);
+              files().append(file, "more".getBytes(StandardCharsets.UTF_8));
+              assertThat(files().whole(file, 99)).asString().endsWith("more");
+              return file;
+            });
+  }
+
+  @Test
+  default void ofChangesTogetherNoneIsMadeAfterOneThatFailed() throws IOException {
+    Path first = folder().resolve("first");
+    Path absent = folder().resolve("absent");
+    Path last = folder().resolve("last");
+    Access access = files().facts(folder()).access().with("rw-------");
+    assertThatThrownBy(
+            () ->
+                sight()
+                    .together(
+                        () -> {
+                          files().put(first, Content.of("1"), access);
+                          files().append(first, "2".getBytes(StandardCharsets.UTF_8));
+                          files().append(absent, new byte[] {1});
+                          files().put(last, Content.of("3"), access);
+                        }))
+        .isInstanceOf(HostException.class)
+        .hasMessageContaining("'" + absent + "'");
+    assertThat(Files.readString(first)).isEqualTo("12");
+    assertThat(last).doesNotExist();
+  }
+
+  @Test
+  default void nothingIsChangedTogetherOnceALockIsLost() throws IOException {
+    Path lock = folder().resolve("lock");
+    Path file = folder().resolve("file");
+    Access access = files().facts(folder()).access().with("rw-------");
+    try (Hold hold = processes().hold(lock, "me", access).orElseThrow()) {
+      sight().together(() -> hold.mustStand(IllegalStateException::new));
+      Files.delete(lock);
+      assertThatThrownBy(
+              () ->
+                  sight()
+                      .together(
+                          () -> {
+                            hold.mustStand(() -> new IllegalStateException("lost"));
+                            files().put(file, Content.of("1"), access);
+                          }))
+          .isInstanceOf(IllegalStateException.class);
+    }
+    assertThat(file).doesNotExist();
   }
 
   @Test

@@ -34,6 +34,9 @@ class KillContractTest {
 
   @TempDir Path releases;
 
+  /** Whether changes of the machine are made late, as those of one over a line are. */
+  private boolean isFar;
+
   /** What is prepared, what is done and killed. */
   enum Scenario {
     FIRST_ON_STOPPED(world -> {}, world -> world.deploy("a", NEW)),
@@ -161,6 +164,15 @@ class KillContractTest {
     everyKillIsSettled(Swap.BESIDE_THEN_SWITCH, scenario, true);
   }
 
+  @ParameterizedTest
+  @EnumSource(
+      value = Scenario.class,
+      names = {"REPLACE", "UNDEPLOY"})
+  void everyKillIsSettledFarAway(Scenario scenario) {
+    isFar = true;
+    everyKillIsSettled(Swap.LIVE, scenario, false);
+  }
+
   private void everyKillIsSettled(Swap swap, Scenario scenario, boolean fronted) {
     Ends ends = ends(swap, scenario, fronted);
     int deaths = 0;
@@ -213,7 +225,8 @@ class KillContractTest {
   }
 
   private World prepared(Swap swap, Scenario scenario, boolean fronted) {
-    World world = new World(swap, releases, fronted);
+    World world =
+        isFar ? new World(swap, releases, fronted, Far::from) : new World(swap, releases, fronted);
     scenario.before.accept(world);
     return world;
   }
@@ -274,6 +287,17 @@ class KillContractTest {
     "BESIDE_THEN_SWITCH, ANSWERS_WRONGLY, DISK_FILLS_UP"
   })
   void everyMishapEndsAsTheJournalSays(Swap swap, Scenario scenario, Mishap mishap) {
+    everyMishap(swap, scenario, mishap);
+  }
+
+  @ParameterizedTest
+  @CsvSource({"REPLACE, CHANGE_FAILS", "REPLACE, DISK_FILLS_UP", "UNDEPLOY, CHANGE_FAILS"})
+  void everyMishapFarAwayEndsAsTheJournalSays(Scenario scenario, Mishap mishap) {
+    isFar = true;
+    everyMishap(Swap.LIVE, scenario, mishap);
+  }
+
+  private void everyMishap(Swap swap, Scenario scenario, Mishap mishap) {
     Ends ends = ends(swap, scenario, false);
     int mishaps = 0;
     for (int n = 1; ; n++) {

@@ -25,6 +25,7 @@ import jollycrate.host.Life;
 import jollycrate.host.Listening;
 import jollycrate.host.Question;
 import jollycrate.host.Ran;
+import jollycrate.host.Sight;
 import jollycrate.host.Time;
 
 /** A machine in memory, on which whoever changes something can be killed at any moment. */
@@ -55,7 +56,7 @@ public final class MemoryHost extends MemoryFiles implements HostProcesses, Time
   private Runnable reaction = () -> {};
 
   public Host host() {
-    return new Host("memory", true, this, this, Map.of());
+    return new Host("memory", true, this, this, Sight.NEAR, Map.of());
   }
 
   void fronted(MemoryFront there) {
@@ -296,7 +297,7 @@ public final class MemoryHost extends MemoryFiles implements HostProcesses, Time
   }
 
   @Override
-  public Fact<Optional<Listening>> listening(int port) {
+  public Fact<Optional<Listening>> listening(int port, String address) {
     if (port == 80) {
       return Fact.known(
           front.map(there -> new Listening(port, InetAddress.getLoopbackAddress(), 900, "front")));

@@ -10,6 +10,7 @@ import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.UnaryOperator;
 import java.util.zip.CRC32;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
@@ -32,6 +33,7 @@ import jollycrate.delivery.ServerChanges;
 import jollycrate.delivery.ServerService;
 import jollycrate.delivery.Source;
 import jollycrate.delivery.StandingService;
+import jollycrate.host.Host;
 import jollycrate.journal.Journal;
 import jollycrate.secret.Secrets;
 import jollycrate.server.Server;
@@ -77,6 +79,11 @@ public final class World {
 
   /** A world in which requests may come through a web server before it. */
   World(Swap swap, Path releases, boolean fronted) {
+    this(swap, releases, fronted, host -> host);
+  }
+
+  /** A world whose machine is seen in some way. */
+  World(Swap swap, Path releases, boolean fronted, UnaryOperator<Host> view) {
     this.releases = releases;
     Optional<MemoryFront> before =
         fronted ? Optional.of(new MemoryFront(host, ROUTES)) : Optional.empty();
@@ -101,11 +108,12 @@ public final class World {
             Optional.empty());
     site =
         new Site(
-            host.host(),
+            view.apply(host.host()),
             new MemoryKind(swap),
             MemoryKind.TRAITS,
             described,
             host,
+            MemoryRequester::new,
             MemoryRequester::new,
             "anna");
   }
@@ -196,7 +204,8 @@ public final class World {
             Optional.of("right"),
             Map.of(),
             Optional.empty(),
-            Optional.empty());
+            Optional.empty(),
+            false);
     return new Application(
         bare.file(),
         name,
@@ -230,14 +239,14 @@ public final class World {
     public Answer send(
         String method, URI url, Optional<String> body, Optional<Login> login, Duration limit) {
       if (url.getPath().equals("/")) {
-        return new Answer(404, "text/plain", "", "", Duration.ZERO, "", "");
+        return Answer.came(404, "text/plain", "", "", Duration.ZERO);
       }
       requests.run();
       String name = url.getPath().split("/")[1];
       return server
           .answer(name)
-          .map(text -> new Answer(200, "text/plain", text, "", Duration.ZERO, "", ""))
-          .orElse(new Answer(404, "text/plain", "", "", Duration.ZERO, "", ""));
+          .map(text -> Answer.came(200, "text/plain", text, "", Duration.ZERO))
+          .orElse(Answer.came(404, "text/plain", "", "", Duration.ZERO));
     }
 
     @Override

@@ -26,7 +26,7 @@ class HostExaminationTest {
                   Object result = verb.invoke(here.processes(), arguments);
                   return result instanceof Ran ran ? told.apply(ran) : result;
                 });
-    Host host = new Host("app1", false, here.files(), processes, here.environment());
+    Host host = new Host("app1", false, here.files(), processes, here.sight(), here.environment());
     return HostExamination.of(host, "rita@app1", Time.system());
   }
 

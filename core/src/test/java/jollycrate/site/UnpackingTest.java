@@ -69,9 +69,9 @@ class UnpackingTest {
     return entry;
   }
 
-  private static TarArchiveEntry linked(String name, byte kind) {
+  private static TarArchiveEntry linked(String name, byte kind, String target) {
     TarArchiveEntry entry = new TarArchiveEntry(name, kind);
-    entry.setLinkName("/etc/passwd");
+    entry.setLinkName(target);
     return entry;
   }
 
@@ -102,14 +102,32 @@ class UnpackingTest {
   }
 
   @Test
-  void noLinkIsMade() throws IOException {
+  void noLinkLeadsOut() throws IOException {
     String reason = "is a link or a device";
     refused(archive("z.zip", new ZipArchiveEntry[] {zipped("a", 0120777)}), reason);
-    for (byte kind : new byte[] {TarConstants.LF_SYMLINK, TarConstants.LF_LINK}) {
-      refused(archive("t.tgz", new TarArchiveEntry[] {linked("a", kind)}), reason);
+    TarArchiveEntry hard = linked("a", TarConstants.LF_LINK, "/etc/passwd");
+    refused(archive("h.tgz", new TarArchiveEntry[] {hard}), reason);
+    for (String target : List.of("/etc/passwd", "../../../../../etc/passwd", "absent", "b/..")) {
+      TarArchiveEntry[] tar = {
+        tarred("c", 0644),
+        linked("a", TarConstants.LF_SYMLINK, target),
+        linked("b", TarConstants.LF_SYMLINK, ".")
+      };
+      refused(archive("t.tgz", tar), "leads to nothing in the archive");
     }
     TarArchiveEntry device = new TarArchiveEntry("dev", TarConstants.LF_CHR);
     refused(archive("d.tgz", new TarArchiveEntry[] {device}), reason);
+  }
+
+  @Test
+  void linksInsideStay() throws IOException {
+    TarArchiveEntry[] tar = {
+      linked("jdk/legal/b/LICENSE", TarConstants.LF_SYMLINK, "../a/LICENSE"),
+      tarred("jdk/legal/a/LICENSE", 0644)
+    };
+    Path into = folder.resolve("jdk");
+    Unpacking.unpack(archive("jdk.tgz", tar), into);
+    assertThat(into.resolve("legal/b/LICENSE")).isSymbolicLink().hasContent("ring");
   }
 
   @Test

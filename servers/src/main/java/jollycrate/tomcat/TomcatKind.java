@@ -21,6 +21,7 @@ import jollycrate.artifact.ArtifactKind;
 import jollycrate.artifact.ServletNamespace;
 import jollycrate.host.Access;
 import jollycrate.host.Bean;
+import jollycrate.host.Glance;
 import jollycrate.host.HostFiles;
 import jollycrate.host.Question;
 import jollycrate.server.Evidence;
@@ -52,10 +53,19 @@ public final class TomcatKind implements ServerKind {
   private static final Pattern NOTES = Pattern.compile("Apache Tomcat Version (\\d+)\\.(\\d+)\\S*");
   private static final String SERVER_INFO = "org/apache/catalina/util/ServerInfo.properties";
   private static final int FIRST_JAKARTA = 10;
+  private static final String JAR = "lib/catalina.jar";
+  private static final String RELEASE_NOTES = "RELEASE-NOTES";
+
+  @Override
+  public Glance recognising(Path installation) {
+    return new Glance()
+        .real(List.of(installation.resolve(JAR)))
+        .part(installation.resolve(RELEASE_NOTES), 0, MOST_NOTES_BYTES);
+  }
 
   @Override
   public Optional<Traits> recognise(HostFiles files, Path installation) {
-    Path jar = files.real(installation.resolve("lib/catalina.jar"));
+    Path jar = files.real(installation.resolve(JAR));
     if (!files.facts(jar).isFile()) {
       return Optional.empty();
     }
@@ -63,7 +73,7 @@ public final class TomcatKind implements ServerKind {
   }
 
   private static Optional<String> version(HostFiles files, Path installation, Path archive) {
-    byte[] notes = files.read(installation.resolve("RELEASE-NOTES"), 0, MOST_NOTES_BYTES);
+    byte[] notes = files.read(installation.resolve(RELEASE_NOTES), 0, MOST_NOTES_BYTES);
     Matcher told = NOTES.matcher(new String(notes, StandardCharsets.UTF_8));
     if (told.find()) {
       return Optional.of(told.group().replace("Apache Tomcat Version ", ""));

@@ -1,13 +1,14 @@
 package jollycrate.ssh;
 
-import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
 import java.security.SecureRandom;
+import java.util.ArrayList;
 import java.util.HexFormat;
+import java.util.List;
 import jollycrate.host.LineCutException;
 
 /** A shell on another machine that answers one request after the other; a request is one turn. */
@@ -16,6 +17,9 @@ final class Shell {
   private static final int MARK_BYTES = 16;
   private static final int BUFFER = 1 << 16;
   private static final int LINE_FEED = '\n';
+
+  /** Bytes of scripts that wait there at most: what lies between here and there is bounded. */
+  private static final int MOST_AHEAD = 1 << 15;
 
   /**
    * What a script printed.
@@ -64,31 +68,70 @@ final class Shell {
     return turns;
   }
 
-  /** Runs a script without input. */
-  Reply ask(String script) {
-    return ask(script, new ByteArrayInputStream(new byte[0]), 0);
+  /**
+   * A script that is to be run.
+   *
+   * @param size number of bytes of its input
+   * @param onlyAfter whether it is passed over when the one before it failed
+   */
+  record Request(String script, InputStream input, long size, boolean onlyAfter) {
+    /** Without input, whatever came before. */
+    static Request of(String script) {
+      return new Request(script, InputStream.nullInputStream(), 0, false);
+    }
   }
 
-  /** Runs a script with an input of so many bytes. */
-  synchronized Reply ask(String script, InputStream input, long size) {
+  /** Runs a script without input. */
+  Reply ask(String script) {
+    return ask(List.of(Request.of(script))).get(0);
+  }
+
+  /**
+   * Runs scripts one after the other. They are sent before the first is answered, as far as there
+   * is room for them on the way.
+   */
+  synchronized List<Reply> ask(List<Request> requests) {
     if (cut) {
       throw new LineCutException("before");
     }
+    List<Reply> replies = new ArrayList<>();
     cut = true;
-    String mark = mark();
-    byte[] text = script.getBytes(StandardCharsets.UTF_8);
     try {
-      turns++;
-      in.write((text.length + " " + size + " " + mark + "\n").getBytes(StandardCharsets.UTF_8));
-      in.write(text);
-      send(input, size);
-      in.flush();
-      Reply reply = reply(mark);
-      cut = false;
-      return reply;
+      while (replies.size() < requests.size()) {
+        turns++;
+        replies.addAll(turn(requests.subList(replies.size(), requests.size())));
+      }
     } catch (IOException e) {
       throw new LineCutException(e.getMessage());
     }
+    cut = false;
+    return replies;
+  }
+
+  private List<Reply> turn(List<Request> requests) throws IOException {
+    List<String> marks = new ArrayList<>();
+    int room = MOST_AHEAD;
+    for (int i = 0; i < requests.size() && room > 0; i++) {
+      marks.add(send(requests.get(i)));
+      room -= requests.get(i).script().length();
+    }
+    in.flush();
+    List<Reply> replies = new ArrayList<>();
+    for (String mark : marks) {
+      replies.add(reply(mark));
+    }
+    return replies;
+  }
+
+  private String send(Request request) throws IOException {
+    String mark = mark();
+    byte[] text = request.script().getBytes(StandardCharsets.UTF_8);
+    String after = request.onlyAfter() ? " after" : "";
+    String head = text.length + " " + request.size() + " " + mark + after + "\n";
+    in.write(head.getBytes(StandardCharsets.UTF_8));
+    in.write(text);
+    send(request.input(), request.size());
+    return mark;
   }
 
   /** What is missing is made up for: the shell there must not take the next request for it. */

@@ -1,65 +1,39 @@
 package jollycrate.ssh;
 
-import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.nio.file.attribute.PosixFilePermissions;
-import java.util.ArrayList;
-import java.util.Collection;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
-import java.util.stream.Stream;
+import java.util.Optional;
 import jollycrate.host.Access;
 import jollycrate.host.Content;
 import jollycrate.host.Facts;
 import jollycrate.host.HostException;
 import jollycrate.host.HostFiles;
 
-/** Files of another machine, by the tools that a shell there has. */
-final class SshFiles implements HostFiles {
-  private static final int KIB = 1024;
+/** Files of another machine: how they are changed there. */
+final class SshFiles extends ReadingFiles {
+  /** What is larger is sent at once: it need not fit into memory. */
+  private static final int MOST_GATHERED = 1 << 20;
 
-  /** Column of {@code df -P} with the blocks that are free. */
-  private static final int FREE = 3;
+  private final SshSight sight;
+  private final Map<String, Optional<Recipe>> recipes = new HashMap<>();
 
-  private final Shell shell;
-
-  SshFiles(Shell shell) {
-    this.shell = shell;
+  SshFiles(SshSight sight) {
+    super(sight);
+    this.sight = sight;
   }
 
-  private Shell.Reply doing(String verb, Path path, String script) {
-    return orFail(verb, path, shell.ask(script));
+  private void doing(String verb, Path path, String script) {
+    changing(verb, path, script, new byte[0]);
   }
 
-  private static Shell.Reply orFail(String verb, Path path, Shell.Reply reply) {
-    if (reply.exit() != 0) {
-      throw new HostException("Cannot " + verb + " '" + path + "': " + reason(reply));
-    }
-    return reply;
-  }
-
-  /** The shell is told to speak English, so these are the words of errno(3). */
-  private static String reason(Shell.Reply reply) {
-    String last = reply.errors().lines().reduce((one, other) -> other).orElse("it failed");
-    String reason = last.substring(last.lastIndexOf(": ") + 1).strip();
-    return reason.equals("No such file or directory")
-        ? "there is no such file"
-        : reason.substring(0, 1).toLowerCase(Locale.ENGLISH) + reason.substring(1);
-  }
-
-  /** A script that ends when a link stands at a path, which is never followed. */
-  private static String noLink(Path path) {
-    return "[ ! -h " + Quote.word(path) + " ] || { echo it is a link >&2; exit 1; }\n";
-  }
-
-  @Override
-  public List<Facts> facts(List<Path> paths) {
-    return paths.isEmpty() ? List.of() : StatLine.facts(shell, paths);
+  private void changing(String verb, Path path, String script, byte[] input) {
+    sight.change(script, input, reply -> orFail(verb, path, reply));
   }
 
   private static String octal(String letters) {
@@ -68,71 +42,79 @@ final class SshFiles implements HostFiles {
   }
 
   @Override
-  public List<Path> list(Path folder) {
-    String told = doing("list", folder, listing(folder)).text();
-    return Stream.of(told.split("\0"))
-        .filter(path -> !path.isEmpty())
-        .map(Path::of)
-        .sorted()
-        .toList();
-  }
-
-  private static String listing(Path folder) {
-    String word = Quote.word(folder);
-    return "if [ -d "
-        + word
-        + " ] && [ ! -h "
-        + word
-        + " ]; then find "
-        + word
-        + " -mindepth 1 -maxdepth 1 -print0; fi\n";
-  }
-
-  @Override
-  public String digest(Path file) {
-    String digest = noLink(file) + "sha256sum < " + Quote.word(file);
-    return doing("read", file, digest).text().split(" ")[0];
-  }
-
-  /** Opened first: what fails inside a pipe would be told as an empty file. */
-  @Override
-  public byte[] read(Path file, long offset, int most) {
-    Shell.Reply reply =
-        shell.ask(
-            noLink(file)
-                + "exec 3< "
-                + Quote.word(file)
-                + " || exit 1\ntail -c +"
-                + (offset + 1)
-                + " <&3 | head -c "
-                + most);
-    boolean absent =
-        reply.exit() != 0
-            && (reply.errors().endsWith("No such file or directory")
-                || reply.errors().endsWith("No such file"));
-    return absent ? new byte[0] : orFail("read", file, reply).output();
-  }
-
-  @Override
   public void put(Path file, Content content, Access access) {
     Path beside = HostFiles.beside(file);
+    String ending = written(beside, access, content.digest()) + replaced(beside, file);
+    String whole = beside(beside) + "cat > \"$b\"" + ending;
+    Optional<byte[]> small = content.bytes(MOST_GATHERED);
+    if (small.isPresent()) {
+      changing("write", file, whole, small.get());
+      return;
+    }
+    if (recipe(file, content).filter(recipe -> follow(recipe, beside, ending)).isPresent()) {
+      return;
+    }
     try (InputStream in = content.open()) {
-      orFail(
-          "write",
-          file,
-          shell.ask(
-              written(beside, access, content.digest()) + replaced(beside, file),
-              in,
-              content.size()));
+      orFail("write", file, sight.change(whole, in, content.size()));
     } catch (IOException e) {
       throw HostException.cannot("read what is to be put as", file, e);
     }
   }
 
-  /** Puts its input into a file beside, and makes sure that it is all of it. */
+  /** Makes a file from what stands there and what is sent; false when it did not become the one. */
+  private boolean follow(Recipe recipe, Path beside, String ending) {
+    String script =
+        beside(beside)
+            + "o="
+            + Quote.word(recipe.other())
+            + "\ncopy() { tail -c +$(($1 + 1)) \"$o\" | head -c \"$2\"; }\n{\n"
+            + recipe.script()
+            + "} > \"$b\"";
+    return sight.change(script + ending, recipe.bytes(), recipe.own()).exit() == 0;
+  }
+
+  @Override
+  public long onTheWay(Path file, Content content) {
+    return content.size() <= MOST_GATHERED
+        ? content.size()
+        : recipe(file, content).map(Recipe::own).orElse(content.size());
+  }
+
+  /**
+   * How a file is made from the newest of its sort in its folder; empty where that saves little.
+   */
+  private Optional<Recipe> recipe(Path file, Content content) {
+    return content.file().isEmpty()
+        ? Optional.empty()
+        : recipes.computeIfAbsent(content.digest(), digest -> recipe(file, content.file().get()));
+  }
+
+  private Optional<Recipe> recipe(Path file, Path source) {
+    String name = file.getFileName().toString();
+    String ending = name.substring(Math.max(0, name.lastIndexOf('.')));
+    List<Path> alike =
+        list(file.getParent()).stream()
+            .filter(path -> path.toString().endsWith(ending) && !path.equals(file))
+            .toList();
+    return facts(alike).stream()
+        .filter(Facts::isFile)
+        .max(Comparator.comparing(Facts::modified))
+        .flatMap(other -> recipe(source, other))
+        .filter(Recipe::isWorthIt);
+  }
+
+  private Optional<Recipe> recipe(Path source, Facts other) {
+    try {
+      return Optional.of(
+          Recipe.of(source, other.path(), new FarFile(this, other.path(), other.size())));
+    } catch (IOException noArchive) {
+      return Optional.empty();
+    }
+  }
+
+  /** Makes sure that all of it was written beside, and is what it should be. */
   private static String written(Path beside, Access access, String digest) {
-    return beside(beside)
-        + "cat > \"$b\" && "
+    return " && "
         + granted(beside, access)
         + " || exit 1\n[ \"$(sha256sum < \"$b\")\" = '"
         + digest
@@ -159,7 +141,7 @@ final class SshFiles implements HostFiles {
     doing(
         "copy",
         from,
-        noLink(from)
+        ReadScripts.noLink(from)
             + beside(beside)
             + "a="
             + Quote.word(from)
@@ -176,25 +158,19 @@ final class SshFiles implements HostFiles {
 
   @Override
   public void write(Path file, long offset, byte[] bytes) {
-    changing(
-        "write",
-        file,
-        "dd of=" + Quote.word(file) + " bs=1 seek=" + offset + " conv=notrunc 2>/dev/null",
-        bytes);
+    String part = " bs=1 seek=" + offset + " conv=notrunc 2>/dev/null";
+    inside("write", file, "dd of=" + Quote.word(file) + part, bytes);
   }
 
   @Override
   public void append(Path file, byte[] bytes) {
-    changing("append to", file, "cat >> " + Quote.word(file), bytes);
+    inside("append to", file, "cat >> " + Quote.word(file), bytes);
   }
 
-  private void changing(String verb, Path file, String change, byte[] bytes) {
+  private void inside(String verb, Path file, String change, byte[] bytes) {
     String word = Quote.word(file);
     String script = "[ -f " + word + " ] || { echo there is no such file >&2; exit 1; }\n" + change;
-    orFail(
-        verb,
-        file,
-        shell.ask(script + " && durable " + word, new ByteArrayInputStream(bytes), bytes.length));
+    changing(verb, file, script + " && durable " + word, bytes);
   }
 
   @Override
@@ -218,7 +194,7 @@ final class SshFiles implements HostFiles {
 
   @Override
   public void touch(Path file) {
-    doing("set the time of", file, noLink(file) + "touch -c " + Quote.word(file));
+    doing("set the time of", file, ReadScripts.noLink(file) + "touch -c " + Quote.word(file));
   }
 
   @Override
@@ -245,106 +221,5 @@ final class SshFiles implements HostFiles {
   @Override
   public void deleteTree(Path path) {
     doing("delete", path, "rm -rf " + Quote.word(path));
-  }
-
-  /** What fails is asked for once more alone, which tells why. */
-  @Override
-  public Map<Path, byte[]> wholes(Collection<Path> files, int most) {
-    String mark = Shell.mark();
-    StringBuilder script = new StringBuilder();
-    for (Path file : files) {
-      script.append(
-          "(\n"
-              + noLink(file)
-              + "exec 3< "
-              + Quote.word(file)
-              + " || exit 1\nhead -c "
-              + (most + 1L)
-              + " <&3)\nprintf '\\n%s %s\\n' "
-              + mark
-              + " $?\n");
-    }
-    String told = latin(shell.ask(script + ":"));
-    Map<Path, byte[]> found = new HashMap<>();
-    int at = 0;
-    for (Path file : files) {
-      int end = told.indexOf("\n" + mark + " ", at);
-      int line = told.indexOf('\n', end + 1);
-      boolean right = told.substring(end, line).endsWith(" 0") && end - at <= most;
-      found.put(
-          file,
-          right
-              ? told.substring(at, end).getBytes(StandardCharsets.ISO_8859_1)
-              : whole(file, most));
-      at = line + 1;
-    }
-    return found;
-  }
-
-  @Override
-  public Map<Path, String> digests(Collection<Path> files) {
-    StringBuilder script = new StringBuilder();
-    for (Path file : files) {
-      String word = Quote.word(file);
-      script.append("[ ! -h " + word + " ] && sha256sum < " + word + " || echo failed\n");
-    }
-    List<String> lines = shell.ask(script + ":").text().lines().toList();
-    Map<Path, String> found = new HashMap<>();
-    for (Path file : files) {
-      String line = lines.get(found.size());
-      found.put(file, line.equals("failed") ? digest(file) : line.split(" ")[0]);
-    }
-    return found;
-  }
-
-  /** Each folder's paths end with an empty one, and with a word where it could not be read. */
-  @Override
-  public Map<Path, List<Path>> lists(Collection<Path> folders) {
-    StringBuilder script = new StringBuilder();
-    for (Path folder : folders) {
-      script.append("(\n" + listing(folder) + ") && printf '\\0' || printf 'failed\\0\\0'\n");
-    }
-    String[] words = shell.ask(script + ":").text().split("\0", -1);
-    Map<Path, List<Path>> found = new HashMap<>();
-    int at = 0;
-    for (Path folder : folders) {
-      List<Path> paths = new ArrayList<>();
-      boolean failed = false;
-      for (; !words[at].isEmpty(); at++) {
-        failed = failed || words[at].equals("failed");
-        paths.add(Path.of(words[at]));
-      }
-      at++;
-      found.put(folder, failed ? list(folder) : paths.stream().sorted().toList());
-    }
-    return found;
-  }
-
-  private static String latin(Shell.Reply reply) {
-    return new String(reply.output(), StandardCharsets.ISO_8859_1);
-  }
-
-  @Override
-  public Path real(Path path) {
-    String word = Quote.word(path);
-    String script =
-        "if [ -e " + word + " ]; then readlink -f " + word + "; else printf %s " + word + "; fi";
-    String real = doing("look at", path, script).text();
-    return Path.of(real.endsWith("\n") ? real.substring(0, real.length() - 1) : real);
-  }
-
-  @Override
-  public long free(Path folder) {
-    String last = doing("look at", folder, "df -Pk " + Quote.word(folder)).text().strip();
-    String[] told = last.substring(last.lastIndexOf('\n') + 1).split("\\s+");
-    if (told.length <= FREE) {
-      throw new HostException("Cannot look at '" + folder + "': df says '" + last + "'");
-    }
-    return Long.parseLong(told[FREE]) * KIB;
-  }
-
-  @Override
-  public boolean writable(Path folder) {
-    return shell.ask("[ -w " + Quote.word(folder) + " ]").exit() == 0;
   }
 }

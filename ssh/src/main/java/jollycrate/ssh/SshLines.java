@@ -43,15 +43,18 @@ public final class SshLines implements HostLines {
       throws IOException {
     Connection.Program started = connection.program(program());
     Shell shell = new Shell(started.in(), started.out());
-    Map<String, String> environment = environment(shell);
+    SshSight sight = new SshSight(shell);
+    Map<String, String> environment = environment(sight);
     Host host =
         new Host(
             reach.name(),
             false,
-            new SshFiles(shell),
-            new SshProcesses(shell, connection),
+            new SshFiles(sight),
+            new SshProcesses(sight, connection),
+            sight,
             environment);
-    return new Line(host, destination.told(), shell, connection.session());
+    return new Line(
+        host, destination.told(), destination.hostName(), shell, sight, connection.session());
   }
 
   private static String noShell(Reach reach, Destination destination, String errors) {
@@ -82,14 +85,14 @@ public final class SshLines implements HostLines {
   }
 
   /** What servers started there may see, as a log-in there has it. */
-  private static Map<String, String> environment(Shell shell) {
+  private static Map<String, String> environment(SshSight sight) {
     String names = String.join(" ", Host.PASSED_ON);
     String script =
         "for v in "
             + names
             + "; do eval \"[ -z \\\"\\${$v+x}\\\" ] || printf '%s=%s\\\\0' $v \\\"\\$$v\\\"\"; done";
     Map<String, String> environment = new HashMap<>();
-    for (String variable : shell.ask(script).text().split("\0")) {
+    for (String variable : sight.read(script).text().split("\0")) {
       int equals = variable.indexOf('=');
       if (equals > 0) {
         environment.put(variable.substring(0, equals), variable.substring(equals + 1));
@@ -136,9 +139,12 @@ public final class SshLines implements HostLines {
         Arrays.copyOfRange(key, Integer.BYTES, Integer.BYTES + length), StandardCharsets.US_ASCII);
   }
 
-  private record Line(Host host, String told, Shell shell, Session session) implements HostLine {
+  private record Line(
+      Host host, String told, String address, Shell shell, SshSight sight, Session session)
+      implements HostLine {
     @Override
     public Socket socket() {
+      sight.settle();
       return new SocketThere(session);
     }
 

@@ -2,6 +2,7 @@ package jollycrate.ssh;
 
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -51,6 +52,10 @@ final class SshProc implements Proc {
   private static final List<Part> ORDER =
       List.of(Part.STATES, Part.OPEN_FILES, Part.MEMORY, Part.SOCKETS, Part.ARGUMENTS);
 
+  /** What a look at processes wants. */
+  static final Set<Part> USUAL =
+      EnumSet.of(Part.STATES, Part.OPEN_FILES, Part.SOCKETS, Part.ARGUMENTS);
+
   private final Map<String, String> texts = new HashMap<>();
   private final Map<String, String> targets = new HashMap<>();
   private final Map<String, List<String>> children = new HashMap<>();
@@ -58,12 +63,17 @@ final class SshProc implements Proc {
 
   private SshProc() {}
 
-  /** Reads parts of it. */
-  static SshProc read(Shell shell, Set<Part> parts) {
+  /** Asks for parts of it. */
+  static String script(Set<Part> parts) {
     StringBuilder script = new StringBuilder(ALWAYS);
     ORDER.stream().filter(parts::contains).forEach(part -> script.append(SCRIPTS.get(part)));
+    return script + ":";
+  }
+
+  /** What was told of them. */
+  static SshProc of(Shell.Reply reply) {
     SshProc proc = new SshProc();
-    proc.take(new String(shell.ask(script + ":").output(), StandardCharsets.ISO_8859_1));
+    proc.take(new String(reply.output(), StandardCharsets.ISO_8859_1));
     return proc;
   }
 

@@ -1,6 +1,7 @@
 package jollycrate.ssh;
 
 import java.io.IOException;
+import java.io.InputStream;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
@@ -28,22 +29,22 @@ final class SshProcesses extends LinuxProcesses {
   private static final int NOTE_LIMIT_TENTHS = 100;
   private static final int MILLIS = 1000;
 
-  private final Shell shell;
+  private final SshSight sight;
   private final Connection connection;
 
-  SshProcesses(Shell shell, Connection connection) {
-    this.shell = shell;
+  SshProcesses(SshSight sight, Connection connection) {
+    this.sight = sight;
     this.connection = connection;
   }
 
   @Override
   protected Proc proc(Set<Proc.Part> parts) {
-    return SshProc.read(shell, parts);
+    return sight.proc(parts);
   }
 
   @Override
   protected boolean isFile(Path path) {
-    return shell.ask("[ -f " + Quote.word(path) + " ]").exit() == 0;
+    return sight.read("[ -f " + Quote.word(path) + " ]").exit() == 0;
   }
 
   /** Goes before a command: a folder, and an environment of nothing else than this. */
@@ -61,6 +62,10 @@ final class SshProcesses extends LinuxProcesses {
         + "\n";
   }
 
+  private Shell.Reply changed(String script) {
+    return sight.change(script, InputStream.nullInputStream(), 0);
+  }
+
   @Override
   public Identity start(Launch launch, String token, Path note) {
     Optional<Account> account = accountIn(launch.owned());
@@ -71,7 +76,7 @@ final class SshProcesses extends LinuxProcesses {
     command.addAll(launch.commandWith(token));
     String noted = Quote.word(note);
     Shell.Reply reply =
-        shell.ask(
+        changed(
             "rm -f "
                 + noted
                 + "; s=$(command -v setsid)\n(\n"
@@ -98,22 +103,26 @@ final class SshProcesses extends LinuxProcesses {
 
   @Override
   public Optional<Account> accountIn(Path folder) {
-    String word = Quote.word(folder);
-    Shell.Reply reply =
-        shell.ask("[ \"$(id -u)\" = 0 ] && [ -e " + word + " ] && stat -c %U " + word);
+    Shell.Reply reply = sight.read(ReadScripts.owner(folder));
     String owner = reply.text().strip();
     return reply.exit() != 0 || owner.equals(Account.ROOT) ? Optional.empty() : account(owner);
   }
 
   @Override
+  protected Optional<Account> account(String name) {
+    return accountOf(sight.read("getent passwd " + Quote.word(name)).text());
+  }
+
+  @Override
   public Optional<Hold> hold(Path file, String content, Access access) {
-    return HeldLock.take(new SshLocks(shell, connection), file, content, access);
+    sight.settle();
+    return HeldLock.take(new SshLocks(sight, connection), file, content, access);
   }
 
   /** The shell there: it ends with the line. */
   @Override
   public Identity self() {
-    return identityOf(shell.pid());
+    return identityOf(sight.pid());
   }
 
   @Override
@@ -123,6 +132,7 @@ final class SshProcesses extends LinuxProcesses {
       Map<String, String> environment,
       String input,
       Duration limit) {
+    sight.settle();
     long seconds = Math.max(1, (limit.toMillis() + MILLIS - 1) / MILLIS);
     String script =
         "t=$(command -v timeout)\n"

@@ -27,18 +27,20 @@ final class StatLine {
 
   private StatLine() {}
 
-  /** Facts of paths, in one turn. */
-  static List<Facts> facts(Shell shell, List<Path> paths) {
+  /** Asks for facts of paths. */
+  static String script(List<Path> paths) {
     String all = Quote.words(paths);
-    Shell.Reply reply =
-        shell.ask(
-            "stat -c '"
-                + STAT
-                + "' -- "
-                + all
-                + "\necho\nfor p in "
-                + all
-                + "; do [ -h \"$p\" ] && { printf '%s\\n' \"$p\"; readlink \"$p\"; }; done; :");
+    return "stat -c '"
+        + STAT
+        + "' -- "
+        + all
+        + "\necho\nfor p in "
+        + all
+        + "; do [ -h \"$p\" ] && { printf '%s\\n' \"$p\"; readlink \"$p\"; }; done; :";
+  }
+
+  /** What was told of them. */
+  static List<Facts> facts(List<Path> paths, Shell.Reply reply) {
     List<String> lines = reply.text().lines().toList();
     int links = lines.indexOf("");
     Map<String, String> targets = new HashMap<>();

@@ -1,6 +1,7 @@
 # Answers requests on standard input, one after the other, until it ends. A request is a line with
-# the length of a script, the length of its input and a mark, followed by both. The answer is what
-# the script prints, a line with the mark, its exit code and the length of its errors, and these.
+# the length of a script, the length of its input and a mark, followed by both; the word "after"
+# behind the mark passes it over when the one before it failed. The answer is what the script
+# prints, a line with the mark, its exit code and the length of its errors, and these.
 exec 4>&1
 if : | dd iflag=fullblock count=0 2>/dev/null; then
   take() {
@@ -23,9 +24,11 @@ replace() { # from to
 }
 
 printf '%s\n' "$$"
-while IFS=' ' read -r script input mark; do
+code=0
+while IFS=' ' read -r script input mark after; do
   text=$(take "$script"; printf .)
   text=${text%.}
+  if [ "$after" ] && [ "$code" -ne 0 ]; then text='exit 1'; fi
   errors=$({ take "$input" | { (eval "$text") 4>&-; code=$?; cat >/dev/null; exit $code; }; } 2>&1 >&4
     printf .%s $?)
   code=${errors##*.}

@@ -13,7 +13,9 @@ import java.util.Optional;
 import java.util.concurrent.locks.LockSupport;
 import jollycrate.host.Reach;
 
-/** A real OpenSSH server on loopback, for whoever runs the tests; closing it ends it. */
+/**
+ * A real OpenSSH server for whoever runs the tests, on loopback or elsewhere; closing it ends it.
+ */
 public final class Sshd implements AutoCloseable {
   private static final Path PROGRAM = Path.of("/usr/sbin/sshd");
   private static final long LOOK_NANOS = 5_000_000;
@@ -22,8 +24,11 @@ public final class Sshd implements AutoCloseable {
   /** Where its files are: {@code config} for clients, {@code mine} their key. */
   public final Path folder;
 
-  /** On 127.0.0.1. */
+  /** At its address. */
   public final int port;
+
+  private final List<String> before;
+  private final String address;
 
   private final String environment;
   private final String settings;
@@ -35,6 +40,15 @@ public final class Sshd implements AutoCloseable {
   }
 
   /**
+   * At an address that is not here, as it were.
+   *
+   * @param before goes in front of its command line
+   */
+  public Sshd(Path folder, String address, List<String> before) throws IOException {
+    this(folder, address, before, "", "");
+  }
+
+  /**
    * The same.
    *
    * @param environment of whoever logs in, beside his home
@@ -42,7 +56,20 @@ public final class Sshd implements AutoCloseable {
    * @param settings further ones of sshd_config(5)
    */
   Sshd(Path folder, String environment, String greeting, String... settings) throws IOException {
+    this(folder, "127.0.0.1", List.of(), environment, greeting, settings);
+  }
+
+  private Sshd(
+      Path folder,
+      String address,
+      List<String> before,
+      String environment,
+      String greeting,
+      String... settings)
+      throws IOException {
     this.folder = folder;
+    this.address = address;
+    this.before = before;
     this.environment = environment;
     this.settings = String.join("\n", settings);
     Files.writeString(
@@ -66,7 +93,7 @@ public final class Sshd implements AutoCloseable {
   private String described(String alias, String more) {
     return """
         Host %s
-          HostName 127.0.0.1
+          HostName %s
           Port %d
           IdentityFile %s
           IdentitiesOnly yes
@@ -74,7 +101,7 @@ public final class Sshd implements AutoCloseable {
           GlobalKnownHostsFile /dev/null
           %s
         """
-        .formatted(alias, port, folder.resolve("mine"), known(), more);
+        .formatted(alias, address, port, folder.resolve("mine"), known(), more);
   }
 
   /** Whether there is one here. */
@@ -117,7 +144,7 @@ public final class Sshd implements AutoCloseable {
         folder.resolve("sshd_config"),
         """
         Port %d
-        ListenAddress 127.0.0.1
+        ListenAddress %s
         HostKey %s
         PidFile none
         AuthorizedKeysFile %s
@@ -131,14 +158,17 @@ public final class Sshd implements AutoCloseable {
         """
             .formatted(
                 port,
+                address,
                 folder.resolve("host"),
                 folder.resolve("authorized"),
                 folder.resolve("home"),
                 environment,
                 settings));
+    List<String> command = new ArrayList<>(before);
+    command.addAll(
+        List.of(PROGRAM.toString(), "-D", "-e", "-f", folder.resolve("sshd_config").toString()));
     process =
-        new ProcessBuilder(
-                PROGRAM.toString(), "-D", "-e", "-f", folder.resolve("sshd_config").toString())
+        new ProcessBuilder(command)
             .redirectErrorStream(true)
             .redirectOutput(folder.resolve("sshd.log").toFile())
             .start();
@@ -153,7 +183,7 @@ public final class Sshd implements AutoCloseable {
 
   private boolean answers() {
     try (Socket socket = new Socket()) {
-      socket.connect(new InetSocketAddress("127.0.0.1", port));
+      socket.connect(new InetSocketAddress(address, port));
       return true;
     } catch (IOException notYet) {
       return false;

@@ -31,6 +31,11 @@ public final class Commands {
     all.put("server remove", ServerRemoveCommand::new);
     all.put("server log", ServerLogCommand::new);
     all.put("host list", HostListCommand::new);
+    all.put("host new", HostNewCommand::new);
+    all.put("host open", session -> new HostDoor(session, HostDoor.Rule.OPEN));
+    all.put("host close", session -> new HostDoor(session, HostDoor.Rule.CLOSE));
+    all.put("host start", session -> new HostTurn(session, HostTurn.Turn.START));
+    all.put("host stop", session -> new HostTurn(session, HostTurn.Turn.STOP));
     all.put("host test", HostTestCommand::new);
     all.put("host trust", HostTrustCommand::new);
     all.put("deploy", DeployCommand::new);

@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
 import jollycrate.app.NotDescribedException;
+import jollycrate.app.ServersFile;
 import jollycrate.app.Setting;
 import jollycrate.cli.demo.DemoStory;
 import jollycrate.cli.options.Given;
@@ -93,11 +94,13 @@ public final class DemoCommand implements Command {
   }
 
   private void stopServers(Setting setting, UnaryOperator<String> variables, Path stage) {
-    if (Files.exists(stage.resolve("servers.toml"))) {
-      session.runner().run(setting, variables, "server", "stop", "bench");
-      if (Files.exists(stage.resolve("servers/solo"))) {
-        session.runner().run(setting, variables, "server", "stop", "solo");
-      }
+    Path file = stage.resolve(ServersFile.NAME);
+    if (Files.exists(file)) {
+      ServersFile.read(file)
+          .forEach(
+              entry -> session.runner().run(setting, variables, "server", "stop", entry.name()));
+      ServersFile.hosts(file)
+          .forEach(entry -> session.runner().run(setting, variables, "host", "stop", entry.name()));
     }
   }
 }

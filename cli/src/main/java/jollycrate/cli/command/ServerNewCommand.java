@@ -21,11 +21,23 @@ public final class ServerNewCommand implements Command {
       Option.number(
           "--admin", "PORT", "port of the admin listener, on loopback only; else the next free");
   private static final Option ADDRESS =
-      Option.of("--address", "IP", "address that HTTP is bound to; else " + ServersFile.LOOPBACK);
+      Option.of(
+          "--address",
+          "IP",
+          "address that HTTP is bound to; else "
+              + ServersFile.LOOPBACK
+              + ", or every one of another machine");
+  private static final Option HOST =
+      Option.of(
+          "--host", "NAME", "another machine, as servers.toml describes it; PATHs are there then");
   private static final Option MEMORY =
       Option.of("--memory", "SIZE", "maximum heap, like 512m; else " + Jvm.MEMORY);
   private static final Option JAVA =
-      Option.of("--java", "HOME", "home of the Java it runs on; else the one jolly runs on");
+      Option.of(
+          "--java",
+          "HOME",
+          "home of the Java it runs on; else the one jolly runs on, or a log-in to another machine"
+              + " does. For one that has none, an archive of it (.tar.gz)");
   private static final Option FOLDER =
       Option.of("--folder", "PATH", "its own folder; else servers/NAME beside servers.toml");
   private static final Option INSTALLATION =
@@ -56,8 +68,10 @@ public final class ServerNewCommand implements Command {
             "Make a practice server or a service in a folder of its own.",
             "It is described in servers.toml from then on, and started by the first delivery.")
         .needs("NAME", "its name from now on")
-        .takes(HTTP, ADMIN, ADDRESS, MEMORY, JAVA, FOLDER, INSTALLATION, SERVLET_API, AS_SERVICE)
+        .takes(
+            HOST, HTTP, ADMIN, ADDRESS, MEMORY, JAVA, FOLDER, INSTALLATION, SERVLET_API, AS_SERVICE)
         .example("jolly server new bench", "a practice server on the first free ports")
+        .example("jolly server new far --host app1", "the same on another machine")
         .example("jolly server new solo --as-service", "a place for one executable JAR or WAR")
         .example(
             "jolly server new t9 --installation ~/apache-tomcat-9.tar.gz",
@@ -85,6 +99,9 @@ public final class ServerNewCommand implements Command {
     if (given.has(AS_SERVICE) && given.has(INSTALLATION)) {
       throw new WrongUsage("A service runs a program of its own and has no --installation");
     }
+    if (given.has(AS_SERVICE) && given.has(HOST)) {
+      throw new WrongUsage("A service on another machine is not made by jolly yet");
+    }
     ServerEntry entry =
         session
             .crate(given)
@@ -92,12 +109,13 @@ public final class ServerNewCommand implements Command {
             .make(
                 new NewServer(
                     given.operand(0).orElseThrow(),
+                    given.text(HOST),
                     given.text(FOLDER).map(Path::of),
                     given.text(INSTALLATION).map(Path::of),
                     javax(given),
                     given.number(HTTP),
                     given.number(ADMIN),
-                    given.text(ADDRESS).orElse(ServersFile.LOOPBACK),
+                    given.text(ADDRESS),
                     given.text(MEMORY).orElse(Jvm.MEMORY),
                     given.text(JAVA).map(Path::of),
                     given.has(AS_SERVICE)));
@@ -106,7 +124,13 @@ public final class ServerNewCommand implements Command {
     }
     Screen screen = session.screen();
     String what = entry.service() ? " service " : " server ";
-    screen.line(screen.style().good("Made") + what + entry.name() + " in " + entry.folder());
+    screen.line(
+        screen.style().good("Made")
+            + what
+            + entry.name()
+            + " in "
+            + entry.host().map(at -> at + ":").orElse("")
+            + entry.folder());
     String admin = entry.ports().admin().map(port -> ", admin port " + port).orElse("");
     screen.line("HTTP port " + entry.ports().http() + admin + "; described in servers.toml");
     entry.installation().ifPresent(at -> screen.line("It runs the server in " + at));

@@ -7,6 +7,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Set;
 import java.util.stream.Stream;
+import jollycrate.app.ServersFile;
 import jollycrate.cli.output.Screen;
 import jollycrate.cli.output.Style;
 
@@ -107,11 +108,35 @@ public final class DemoStory {
     run(0, "undeploy", "spokes", "--from", "solo");
     run(0, "server", "stop", "solo");
 
+    chapter("Another machine, behind rules of its own");
+    say("A practice host stands in for it: reached over SSH, and nothing but SSH is let in.");
+    run(0, "host", "new", "app1");
+    run(0, "server", "new", "far", "--host", "app1");
+    run(5, "deploy", "--to", "far");
+    say("Not the program's fault, and it says so. Its port is opened:");
+    String port = portOf("far");
+    run(0, "host", "open", "app1", port);
+    run(0, "deploy", "--to", "far");
+    say("And what it looks like when somebody closes it again:");
+    run(0, "host", "close", "app1", port);
+    run(8, "check", "--on", "far");
+    run(0, "undeploy", "spokes", "--from", "far");
+    run(0, "server", "stop", "far");
+    run(0, "host", "stop", "app1");
+
     chapter("Away again, without a trace");
     run(0, "undeploy", "spokes", "--from", "bench");
     prove(before, FolderProof.of(server, LEFT_OUT));
     run(0, "server", "stop", "bench");
     return asExpected;
+  }
+
+  private String portOf(String server) {
+    return ServersFile.read(folder.resolve(ServersFile.NAME)).stream()
+        .filter(entry -> entry.name().equals(server))
+        .map(entry -> String.valueOf(entry.ports().http()))
+        .findFirst()
+        .orElseThrow();
   }
 
   private void prove(FolderProof before, FolderProof after) {

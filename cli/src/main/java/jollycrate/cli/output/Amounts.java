@@ -4,27 +4,11 @@ import java.nio.file.Path;
 import java.util.Locale;
 import jollycrate.file.Digests;
 
-/** Sizes, times and places as people read them. */
+/** Times, numbers and places as people read them. */
 final class Amounts {
   private static final int STEP = 1000;
-  private static final int FEW = 10;
 
   private Amounts() {}
-
-  /** Bytes in decimal units. */
-  static String size(long bytes) {
-    if (bytes < STEP) {
-      return bytes + " B";
-    }
-    double value = bytes;
-    for (String unit : new String[] {"kB", "MB", "GB", "TB"}) {
-      value /= STEP;
-      if (value < STEP) {
-        return String.format(Locale.ROOT, value < FEW ? "%.1f %s" : "%.0f %s", value, unit);
-      }
-    }
-    return bytes + " B";
-  }
 
   /** Milliseconds below a second, seconds above. */
   static String time(long millis) {

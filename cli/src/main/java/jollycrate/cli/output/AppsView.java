@@ -5,6 +5,7 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import jollycrate.app.ContextPath;
+import jollycrate.file.Sizes;
 import jollycrate.server.Inside;
 import jollycrate.server.Placement;
 import jollycrate.site.ServerApps;
@@ -63,7 +64,7 @@ public final class AppsView {
     List<String> facts = new ArrayList<>(List.of(server.kind()));
     if (server.pid() > 0) {
       facts.add("pid " + server.pid());
-      facts.add(Amounts.size(server.memory()));
+      facts.add(Sizes.told(server.memory()));
     }
     server.threads().ifPresent(threads -> facts.add(threads + " threads"));
     server

@@ -33,7 +33,9 @@ final class CheckRows {
             : style.bad("FAIL");
     String name = String.format("%-" + NAME_WIDTH + "s", result.name());
     String status = result.status() == 0 ? " - " : "" + result.status();
-    String time = String.format("%8s", Amounts.time(result.took().toMillis()));
+    boolean asked = result.passed() || result.cause().isPresent();
+    String took = asked ? Amounts.time(result.took().toMillis()) : "skipped";
+    String time = String.format("%8s", took);
     screen.line(
         MARGIN + word + "  " + name + "  " + status + time + "  " + style.faint(result.request()));
     if (result.status() > 0) {

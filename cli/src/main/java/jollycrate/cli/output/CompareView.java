@@ -7,6 +7,7 @@ import java.util.Locale;
 import java.util.function.Function;
 import jollycrate.artifact.Artifact;
 import jollycrate.artifact.Comparison;
+import jollycrate.file.Sizes;
 
 /** Shows how two archives differ. */
 public final class CompareView {
@@ -59,7 +60,7 @@ public final class CompareView {
     Table table = new Table(MARGIN);
     row(table, "release", before, after, a -> (a.name() + " " + a.version()).strip());
     row(table, "kind", before, after, a -> a.kind().label());
-    row(table, "size", before, after, a -> Amounts.size(a.size()));
+    row(table, "size", before, after, a -> Sizes.told(a.size()));
     row(
         table,
         "java",
@@ -153,8 +154,8 @@ public final class CompareView {
   }
 
   private static String sizes(Comparison.Change change) {
-    String before = Amounts.size(change.before());
-    String after = Amounts.size(change.after());
+    String before = Sizes.told(change.before());
+    String after = Sizes.told(change.after());
     return switch (change.kind()) {
       case ADDED -> after;
       case REMOVED -> before;

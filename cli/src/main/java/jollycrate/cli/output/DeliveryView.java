@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.stream.Stream;
 import jollycrate.check.CheckResult;
 import jollycrate.file.Digests;
+import jollycrate.file.Sizes;
 import jollycrate.foresee.Finding;
 import jollycrate.pack.Packed;
 import jollycrate.server.Cause;
@@ -91,7 +92,7 @@ public final class DeliveryView implements LiveLine {
           .row()
           .cell("artifact", style::faint)
           .cell(
-              Amounts.size(release.size())
+              Sizes.told(release.size())
                   + ", SHA-256 "
                   + Digests.brief(release.digest())
                   + (release.revision().isEmpty()

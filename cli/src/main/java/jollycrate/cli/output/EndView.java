@@ -3,6 +3,7 @@ package jollycrate.cli.output;
 import java.util.List;
 import jollycrate.check.CheckResult;
 import jollycrate.delivery.DeliveryOutcome;
+import jollycrate.file.Sizes;
 import jollycrate.server.Cause;
 import jollycrate.stock.Space;
 
@@ -219,7 +220,7 @@ public final class EndView {
           "Stays, being the application's own data: "
               + style.place(stays.path())
               + " ("
-              + Amounts.size(stays.size())
+              + Sizes.told(stays.size())
               + ")");
     }
     if (!outcome.note().isEmpty()) {

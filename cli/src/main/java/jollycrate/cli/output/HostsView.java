@@ -1,8 +1,10 @@
 package jollycrate.cli.output;
 
 import java.util.List;
+import java.util.stream.Collectors;
 import jollycrate.Hosts;
 import jollycrate.host.HostKey;
+import jollycrate.host.StandIn;
 
 /** Shows machines, and the keys by which they are known. */
 public final class HostsView {
@@ -32,10 +34,35 @@ public final class HostsView {
         table.cell("as " + host.sudo());
       }
       table.lines().forEach(screen::line);
+      host.practice().ifPresent(its -> screen.line("  practice host, " + lets(its)));
       if (!host.problem().isEmpty()) {
         screen.line("  " + host.problem());
       }
     }
+  }
+
+  private static String lets(StandIn host) {
+    String ports = host.open().stream().map(port -> ", " + port).collect(Collectors.joining());
+    return "lets in TCP " + host.port() + " (SSH)" + ports;
+  }
+
+  /** A practice host that was made. */
+  public void made(StandIn host) {
+    screen.line(
+        style.good("Made")
+            + " practice host "
+            + host.name()
+            + " at "
+            + host.address()
+            + "; it runs, and is described in servers.toml");
+    rules(host);
+    screen.line(
+        "A server on it: jolly server new NAME --host " + host.name() + ", at " + host.inside());
+  }
+
+  /** What a practice host lets in. */
+  public void rules(StandIn host) {
+    screen.line(host.name() + " " + lets(host));
   }
 
   /** A key that a machine shows, and what stands in its way. */

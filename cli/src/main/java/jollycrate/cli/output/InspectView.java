@@ -6,6 +6,7 @@ import java.util.Map;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
 import jollycrate.artifact.Artifact;
+import jollycrate.file.Sizes;
 
 /** Shows what an archive tells about itself. */
 public final class InspectView {
@@ -32,7 +33,7 @@ public final class InspectView {
     row(
         table,
         "size",
-        Amounts.size(artifact.size())
+        Sizes.told(artifact.size())
             + " in "
             + Amounts.count(artifact.entries(), "entry", "entries"));
     if (!artifact.digest().isEmpty()) {
@@ -79,7 +80,7 @@ public final class InspectView {
 
   private void layout(Table table, Artifact.Layout layout) {
     if (layout.script() > 0) {
-      row(table, "script", Amounts.size(layout.script()) + " of shell before the archive");
+      row(table, "script", Sizes.told(layout.script()) + " of shell before the archive");
     }
     if (!layout.libraries().isEmpty()) {
       row(table, "libraries", inside(layout.libraries()));
@@ -116,8 +117,7 @@ public final class InspectView {
                     + " in "
                     + (folder.getKey().isEmpty() ? "/" : folder.getKey())
                     + ", "
-                    + Amounts.size(
-                        folder.getValue().stream().mapToLong(Artifact.Library::size).sum())
+                    + Sizes.told(folder.getValue().stream().mapToLong(Artifact.Library::size).sum())
                     + (folder.getValue().stream().allMatch(Artifact.Library::stored)
                         ? " stored"
                         : " deflated"))

@@ -5,6 +5,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
 import jollycrate.artifact.Comparison;
+import jollycrate.file.Sizes;
 import jollycrate.pack.PackWatch;
 import jollycrate.pack.Packed;
 import jollycrate.watch.Progress;
@@ -42,9 +43,9 @@ public final class PackView implements PackWatch, Progress {
           "packing "
               + file
               + ": "
-              + Amounts.size(done)
+              + Sizes.told(done)
               + " of "
-              + Amounts.size(all)
+              + Sizes.told(all)
               + ", "
               + 100 * done / all
               + " %");
@@ -77,7 +78,7 @@ public final class PackView implements PackWatch, Progress {
           .row()
           .cell(part.name())
           .amount(Amounts.count(part.files(), "file", "files"))
-          .amount(Amounts.size(part.bytes()));
+          .amount(Sizes.told(part.bytes()));
     }
     table.lines().forEach(screen::line);
   }
@@ -93,7 +94,7 @@ public final class PackView implements PackWatch, Progress {
     heading("heaviest");
     Table table = new Table(MARGIN);
     for (Packed.Heavy heavy : packed.heaviest()) {
-      table.row().amount(Amounts.size(heavy.bytes())).cell(heavy.path());
+      table.row().amount(Sizes.told(heavy.bytes())).cell(heavy.path());
     }
     table.lines().forEach(screen::line);
   }
@@ -103,13 +104,13 @@ public final class PackView implements PackWatch, Progress {
       return;
     }
     long saved = packed.leftOut().stream().mapToLong(Packed.LeftOut::bytes).sum();
-    heading("left out" + (saved > 0 ? ", which saves " + Amounts.size(saved) : ""));
+    heading("left out" + (saved > 0 ? ", which saves " + Sizes.told(saved) : ""));
     Table table = new Table(MARGIN);
     for (Packed.LeftOut left : packed.leftOut()) {
       table
           .row()
           .cell(left.path())
-          .amount(left.bytes() > 0 ? Amounts.size(left.bytes()) : "")
+          .amount(left.bytes() > 0 ? Sizes.told(left.bytes()) : "")
           .cell(left.reason(), style::faint);
     }
     some(table.lines());
@@ -141,7 +142,7 @@ public final class PackView implements PackWatch, Progress {
             + " "
             + style.place(shown(packed.file()))
             + ", "
-            + Amounts.size(packed.size())
+            + Sizes.told(packed.size())
             + (packed.folder().isPresent() ? "" : " in " + entries(packed)));
     packed
         .folder()
@@ -169,7 +170,7 @@ public final class PackView implements PackWatch, Progress {
           .row()
           .cell(shown(packed.file()), style::place)
           .cell(packed.shape().label())
-          .amount(Amounts.size(packed.size()))
+          .amount(Sizes.told(packed.size()))
           .amount(packed.folder().isPresent() ? "" : entries(packed))
           .cell(packed.changed() ? "packed" : "unchanged", style::good)
           .cell(packed.mainClass().map(main -> "starts " + main).orElse(""), style::faint);

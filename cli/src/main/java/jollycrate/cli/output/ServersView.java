@@ -1,6 +1,7 @@
 package jollycrate.cli.output;
 
 import java.util.List;
+import jollycrate.file.Sizes;
 import jollycrate.site.ServerRemoval;
 import jollycrate.site.ServerState;
 
@@ -62,10 +63,7 @@ public final class ServersView {
           .paths()
           .forEach(
               content ->
-                  table
-                      .row()
-                      .cell(content.path())
-                      .cell(Amounts.size(content.size()), style::faint));
+                  table.row().cell(content.path()).cell(Sizes.told(content.size()), style::faint));
       table.lines().forEach(screen::line);
     }
     screen.line(

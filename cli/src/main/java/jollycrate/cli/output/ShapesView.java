@@ -2,6 +2,7 @@ package jollycrate.cli.output;
 
 import java.time.Duration;
 import java.util.List;
+import jollycrate.file.Sizes;
 import jollycrate.trial.ShapeRow;
 
 /** Shows how an application fared in several shapes. */
@@ -39,10 +40,10 @@ public final class ShapesView implements LiveLine {
       String checks = row.passed() + " of " + row.checks();
       table
           .cell(row.where())
-          .cell(Amounts.size(row.bytes()))
+          .cell(Sizes.told(row.bytes()))
           .cell(seconds(row.start()))
           .cell(Amounts.time(row.first().toMillis()))
-          .cell(Amounts.size(row.memory()))
+          .cell(Sizes.told(row.memory()))
           .cell(checks, row.isGood() ? style::good : style::bad);
     }
     table.lines().forEach(screen::line);
