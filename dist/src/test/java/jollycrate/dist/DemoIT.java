@@ -19,6 +19,8 @@ class DemoIT {
         .contains("Blocked: nothing was touched")
         .contains("spokes.TicketStore.list(TicketStore.java:")
         .contains("Taken back: bench is as it was before")
+        .contains("is filtered on the way: an inbound rule of the host")
+        .contains("to far in")
         .contains("No trace: all ");
     assertThat(folder.resolve("stage")).doesNotExist();
   }

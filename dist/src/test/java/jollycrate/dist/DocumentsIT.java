@@ -59,6 +59,18 @@ class DocumentsIT {
           "server remove bench",
           "server remove bench --delete",
           "server new other --as-service",
+          "host new app1",
+          "host new app1",
+          "host open app1 8080",
+          "host list",
+          "host test app1",
+          "host trust app1",
+          "host stop app1",
+          "host list",
+          "host start app1",
+          "host close app1 8080",
+          "host stop app1",
+          "host open bench 1",
           "deploy --to nowhere",
           "deploy --json --nonsense");
 

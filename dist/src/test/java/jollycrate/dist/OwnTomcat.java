@@ -9,6 +9,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.function.UnaryOperator;
+import jollycrate.ssh.Sshd;
 
 /** A Tomcat that somebody unpacked and edited by hand; closing it ends its process. */
 final class OwnTomcat implements AutoCloseable {
@@ -29,6 +30,27 @@ final class OwnTomcat implements AutoCloseable {
     Path options = folder.resolve("bin/setenv.sh");
     Files.writeString(
         options, "CATALINA_OPTS='-XX:TieredStopAtLevel=1 -XX:+UseSerialGC -Dbell=ding'\n");
+  }
+
+  /** The program in a folder where it is described as server 'shop' on a machine 'app1'. */
+  Program behind(Sshd sshd, Path desk) throws IOException {
+    Files.writeString(
+        Files.createDirectories(desk).resolve("servers.toml"),
+        """
+        [host.app1]
+        ssh = "app1"
+        config = "%s"
+
+        [server.shop]
+        host = "app1"
+        installation = "%s"
+        folder = "%s"
+        http = %d
+        """
+            .formatted(sshd.folder.resolve("config"), folder, folder, http));
+    Program program = new Program(desk);
+    program.ends(0, "host", "trust", "app1");
+    return program;
   }
 
   /** Edits server.xml. */

@@ -15,7 +15,7 @@ import java.util.concurrent.TimeUnit;
 /** The built program, run as people run it. */
 final class Program {
   static final Path HOME = Path.of(System.getProperty("jolly.program")).toAbsolutePath();
-  private static final long LIMIT_SECONDS = 180;
+  private static final long LIMIT_SECONDS = 600;
 
   /** How a run went. */
   record Run(int exit, String out, String err) {

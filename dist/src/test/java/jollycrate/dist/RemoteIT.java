@@ -26,22 +26,7 @@ class RemoteIT {
     assumeTrue(Sshd.isHere());
     sshd = new Sshd(Files.createDirectory(folder.resolve("app1")));
     own = new OwnTomcat(Line.TEN, folder);
-    program = new Program(Files.createDirectory(folder.resolve("desk")));
-    Files.writeString(
-        folder.resolve("desk/servers.toml"),
-        """
-        [host.app1]
-        ssh = "app1"
-        config = "%s"
-
-        [server.shop]
-        host = "app1"
-        installation = "%s"
-        folder = "%s"
-        http = %d
-        """
-            .formatted(sshd.folder.resolve("config"), own.folder, own.folder, own.http));
-    program.ends(0, "host", "trust", "app1");
+    program = own.behind(sshd, folder.resolve("desk"));
   }
 
   @AfterEach
@@ -75,7 +60,7 @@ class RemoteIT {
     assertThat(own.folder.resolve(".jolly")).doesNotExist();
 
     assertThat(deploys(0, war).out())
-        .contains("Delivered bell to shop", "http://app1:" + own.http + "/bell");
+        .contains("Delivered bell to shop", "http://127.0.0.1:" + own.http + "/bell");
     assertThat(page()).isEqualTo("200 ring");
     Trace stands = own.trace();
     List<Long> process = own.processes();
@@ -95,7 +80,7 @@ class RemoteIT {
     assertThat(page()).isEqualTo("200 ring");
 
     assertThat(program.ends(0, "server", "list").out())
-        .contains("http://app1:" + own.http + "/bell");
+        .contains("http://127.0.0.1:" + own.http + "/bell");
     assertThat(program.ends(0, "host", "test", "app1").out())
         .containsPattern("ok +server shop +Tomcat 10.1.59, " + own.folder);
     assertThat(program.ends(0, "server", "log", "shop").out()).contains("mute");
