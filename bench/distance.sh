@@ -1,7 +1,7 @@
 #!/usr/bin/env bash
-# What distance costs: commands for a server behind a real SSH server and a long line, in seconds and
-# round trips. The line is a relay that delays each way, and says at SIGUSR1 how often the direction
-# changed: "..., turns N".
+# What distance costs: commands for a server behind a real SSH server and a long line, in seconds,
+# round trips and bytes. The line is a relay that delays each way, and says at SIGUSR1 what passed:
+# "..., bytes to target N, ..., turns N".
 # Usage: bench/distance.sh PROGRAM_FOLDER RELAY    (DELAY_MS=25; needs OpenSSH's server, a JDK 17,
 # and RELAY, called as 'RELAY LISTEN_PORT TARGET_PORT --delay-ms N')
 set -euo pipefail
@@ -61,19 +61,22 @@ echo ring >page/index.html
 jar --create --file bell.war -C page .
 "$jolly" host trust far >/dev/null
 
-turns() {
+told() { # what
+  grep -o "$1 [0-9]*" turns | tail -n 1 | grep -o '[0-9]*$'
+}
+passed() {
   kill -USR1 "$link"
   sleep 0.2
-  grep -o 'turns [0-9]*' turns | tail -n 1 | cut -d ' ' -f 2
+  echo "$(told turns) $(told 'to target')"
 }
 far() {
-  local before after begin=$(date +%s%N)
-  before=$(turns)
+  local turns bytes begin took now
+  read -r turns bytes <<<"$(passed)"
   begin=$(date +%s%N)
   "$jolly" "${@:2}" >/dev/null 2>&1
-  local took=$((($(date +%s%N) - begin) / 1000000))
-  after=$(turns)
-  echo "$1	$took ms	$(((after - before) / 2)) round trips"
+  took=$((($(date +%s%N) - begin) / 1000000))
+  read -r -a now <<<"$(passed)"
+  echo "$1	$took ms	$(((now[0] - turns) / 2)) round trips	$((now[1] - bytes)) bytes sent"
 }
 far "connect only" host list
 far "server list" server list
@@ -81,3 +84,13 @@ far "first delivery" deploy bell.war --undescribed --to far
 far "unchanged delivery" deploy bell.war --undescribed --to far
 far "its checks" check bell --on far
 far "undeploy" undeploy bell --from far
+
+mkdir -p page/WEB-INF/classes
+for n in $(seq 300); do
+  head -c 100000 /dev/urandom >"page/WEB-INF/classes/part$n"
+done
+jar --create --file big.war -C page .
+far "30 MB for the first time" deploy big.war --undescribed --to far
+echo changed >page/WEB-INF/classes/part77
+jar --create --file big.war -C page .
+far "one class of it changed" deploy big.war --undescribed --to far
