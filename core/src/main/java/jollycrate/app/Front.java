@@ -39,7 +39,7 @@ public record Front(
       }
     }
     String address = section.text("url").orElse("http://unnamed/");
-    if (!address.matches("https?://[^/\\s]+/?") || ServersFile.hostOf(address).isEmpty()) {
+    if (!address.matches("https?://[^/\\s]+/?") || WebAddress.hostOf(address).isEmpty()) {
       section.problem(
           "url",
           "'" + address + "' is no URL of a web server",
