@@ -5,13 +5,13 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import jollycrate.app.Descriptions;
-import jollycrate.app.NotDescribedException;
 import jollycrate.app.Ports;
 import jollycrate.app.ServerEntry;
 import jollycrate.app.ServersFile;
 import jollycrate.delivery.DeliveryOutcome;
 import jollycrate.delivery.ServerChanges;
 import jollycrate.delivery.ServerService;
+import jollycrate.host.Host;
 import jollycrate.secret.Reference;
 import jollycrate.server.ServerUser;
 import jollycrate.server.Wish;
@@ -58,8 +58,10 @@ public final class Servers {
   /** Describes a server that people have in {@code servers.toml}; it stays as it is. */
   public Adoption adopt(Adoption.Wanted wanted) {
     means.setting().mustHandleServers();
-    return new ServerAdoption(means.host(), means.setting(), means.kinds(), means.instances())
-        .adopt(wanted, serversFile());
+    Host host = means.machines().named(wanted.host());
+    ServerAdoption adoption =
+        new ServerAdoption(host, means.setting(), means.kinds(), means.instances());
+    return host.sight().once(() -> adoption.adopt(wanted, serversFile()));
   }
 
   private Path serversFile() {
@@ -110,30 +112,16 @@ public final class Servers {
    * @param values by key, as people write them in servers.toml; an empty one takes the key out
    */
   public DeliveryOutcome change(String name, Map<String, String> values, boolean dryRun) {
-    ServerEntry before = here(name);
+    ServerEntry before = descriptions.entry(name);
     Path file = descriptions.serversFile().orElseThrow();
-    Redescription after = Redescription.of(means.host(), means.secrets(), file, before, values);
-    return changes(after.entry(), before.ports())
-        .change(new Wish.AsDescribed(before.ports(), after.keystore()), after.file(), dryRun);
-  }
-
-  /** What servers.toml says changes with the server, which is beside the tool and not there. */
-  private ServerEntry here(String name) {
-    ServerEntry entry = descriptions.entry(name);
-    entry
-        .host()
-        .ifPresent(
-            host -> {
-              throw new NotDescribedException(
-                  "Cannot change server '"
-                      + name
-                      + "': it is on '"
-                      + host
-                      + "', and servers.toml is here. Run jolly on '"
-                      + host
-                      + "' itself for that, or do it by hand");
-            });
-    return entry;
+    Redescription after =
+        Redescription.of(
+            means.host(), means.secrets(), means.sites()::reached, file, before, values);
+    Wish wish = new Wish.AsDescribed(before.ports(), after.keystore());
+    ServerChanges changes = changes(after.entry(), before.ports());
+    return before.host().isPresent() && after.file().isPresent()
+        ? changes.change(wish, after.beside(means.host().files()), dryRun)
+        : changes.change(wish, after.file(), dryRun);
   }
 
   /** Whom a server itself knows. */

@@ -1,6 +1,5 @@
 package jollycrate.app;
 
-import java.io.IOException;
 import java.net.URI;
 import java.nio.file.Path;
 import java.util.List;
@@ -48,7 +47,7 @@ public record Front(
     }
     Front front =
         new Front(
-            real(folder.resolve(section.text("config").orElse("unnamed")).normalize()),
+            folder.resolve(section.text("config").orElse("unnamed")).normalize(),
             section.text("upstream").orElse(""),
             URI.create(address.endsWith("/") ? address : address + "/"),
             section.arguments("test"),
@@ -57,13 +56,9 @@ public record Front(
     return Optional.of(front);
   }
 
-  /** Where a file really stands: behind a link, the link stays. */
-  private static Path real(Path file) {
-    try {
-      return file.toRealPath();
-    } catch (IOException absent) {
-      return file;
-    }
+  /** The same with its configuration where it really stands: a link to it stays. */
+  public Front at(Path real) {
+    return new Front(real, upstream, address, test, reload);
   }
 
   /** The port that it listens on. */

@@ -77,27 +77,30 @@ final class ServerSection {
 
   /** What is meant of another machine is told by whole paths, as they are there. */
   private static void onAnother(Section section) {
-    for (String key : List.of("folder", "installation", "java")) {
-      section
-          .text(key)
-          .filter(path -> !path.startsWith("/"))
-          .ifPresent(
-              path ->
-                  section.problem(
-                      key, "'" + path + "' is no whole path there", "Write it like \"/srv/shop\""));
+    List.of("folder", "installation", "java").forEach(key -> whole(section, key));
+    Section front = section.section("front");
+    if (!front.isEmpty()) {
+      whole(front, "config");
     }
-    for (String key :
-        List.of("service", "boot", "https", "keystore", "certificate", "servlet-api")) {
-      if (section.has(key)) {
-        section.problem(
-            key,
-            "a server on another machine has no '" + key + "' yet",
-            "Remove it, or remove 'host'");
-      }
+    if (section.has("servlet-api")) {
+      section.problem(
+          "servlet-api",
+          "the practice server of jolly's own is on this machine",
+          "Remove it, or remove 'host'");
     }
-    if (!section.has("installation")) {
+    if (!section.has("installation") && !section.truth("service")) {
       section.missing("installation", "Say where it is installed there");
     }
+  }
+
+  private static void whole(Section section, String key) {
+    section
+        .text(key)
+        .filter(path -> !path.startsWith("/"))
+        .ifPresent(
+            path ->
+                section.problem(
+                    key, "'" + path + "' is no whole path there", "Write it like \"/srv/shop\""));
   }
 
   private static boolean javax(Section section) {
@@ -143,15 +146,7 @@ final class ServerSection {
       Section section, Optional<Integer> http, Optional<Integer> beside, Optional<Front> front) {
     for (String key :
         List.of(
-            "admin",
-            "https",
-            "installation",
-            "log",
-            "servlet-api",
-            "start",
-            "unit",
-            "url",
-            "user-unit")) {
+            "admin", "https", "installation", "log", "servlet-api", "start", "unit", "user-unit")) {
       if (section.has(key)) {
         section.problem(key, "a service has no '" + key + "'", "Remove it");
       }
@@ -162,6 +157,10 @@ final class ServerSection {
     if (front.isPresent() && beside.isEmpty()) {
       section.missing(
           "beside", "Give the port on which a new release comes up, like beside = 8092");
+    }
+    if (front.isPresent() && section.has("url")) {
+      section.problem(
+          "url", "people reach it by the web server before it", "Say it in [server.NAME.front]");
     }
     if (front.isEmpty() && beside.isPresent()) {
       section.problem(

@@ -3,7 +3,6 @@ package jollycrate.check;
 import java.io.IOException;
 import java.net.InetSocketAddress;
 import java.net.Socket;
-import java.net.URI;
 import java.security.GeneralSecurityException;
 import java.security.cert.CertificateEncodingException;
 import java.security.cert.X509Certificate;
@@ -32,23 +31,24 @@ public final class Certificates {
   /**
    * The certificate that whoever listens there shows; nobody is trusted for it.
    *
-   * @param url its host and port
+   * @param socket not connected yet; it is closed afterwards
    * @param limit longest time for the handshake
    * @throws IOException when nobody does, or shows none
    */
-  public static X509Certificate shown(URI url, Duration limit) throws IOException {
-    String host = url.getHost().replaceAll("[\\[\\]]", "");
-    int port = url.getPort();
+  static X509Certificate shown(Socket socket, InetSocketAddress at, Duration limit)
+      throws IOException {
+    String host = at.getHostString();
+    int port = at.getPort();
     int millis = Math.toIntExact(limit.toMillis());
-    try (Socket plain = new Socket()) {
-      plain.connect(new InetSocketAddress(host, port), millis);
+    try (Socket plain = socket) {
+      plain.connect(at, millis);
       plain.setSoTimeout(millis);
       SSLContext context = SSLContext.getInstance("TLS");
       context.init(null, new TrustManager[] {new OnlyLooking()}, null);
-      try (SSLSocket socket =
+      try (SSLSocket tls =
           (SSLSocket) context.getSocketFactory().createSocket(plain, host, port, true)) {
-        socket.startHandshake();
-        return (X509Certificate) socket.getSession().getPeerCertificates()[0];
+        tls.startHandshake();
+        return (X509Certificate) tls.getSession().getPeerCertificates()[0];
       }
     } catch (GeneralSecurityException e) {
       throw new IOException(e);

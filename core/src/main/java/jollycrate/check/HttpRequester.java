@@ -2,12 +2,15 @@ package jollycrate.check;
 
 import java.io.IOException;
 import java.net.ConnectException;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
 import java.net.NoRouteToHostException;
 import java.net.Socket;
 import java.net.URI;
 import java.net.UnknownHostException;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
+import java.security.cert.X509Certificate;
 import java.time.Duration;
 import java.util.Base64;
 import java.util.HashMap;
@@ -63,6 +66,8 @@ public final class HttpRequester implements Requester {
   private final Map<String, CookieStore> cookies = new HashMap<>();
   private final Map<String, String> addresses = new HashMap<>();
   private final BooleanSupplier interrupted;
+  private final Supplier<Socket> sockets;
+  private final DnsResolver names;
   private final CloseableHttpClient client;
 
   /** By sockets of this machine. */
@@ -77,7 +82,9 @@ public final class HttpRequester implements Requester {
    */
   public HttpRequester(BooleanSupplier interrupted, Supplier<Socket> sockets) {
     this.interrupted = interrupted;
-    this.client = client(sockets, new KnownNames(addresses));
+    this.sockets = sockets;
+    this.names = new KnownNames(addresses);
+    this.client = client(sockets, names);
   }
 
   private static CloseableHttpClient client(Supplier<Socket> sockets, DnsResolver names) {
@@ -163,6 +170,13 @@ public final class HttpRequester implements Requester {
     if (!name.equals(address)) {
       addresses.put(name, address);
     }
+  }
+
+  @Override
+  public X509Certificate certificate(URI url, Duration limit) throws IOException {
+    String host = url.getHost().replaceAll("[\\[\\]]", "");
+    InetAddress address = names.resolve(host)[0];
+    return Certificates.shown(sockets.get(), new InetSocketAddress(address, url.getPort()), limit);
   }
 
   private static String basic(Login login, Charset charset) {

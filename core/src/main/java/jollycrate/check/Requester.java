@@ -1,6 +1,8 @@
 package jollycrate.check;
 
+import java.io.IOException;
 import java.net.URI;
+import java.security.cert.X509Certificate;
 import java.time.Duration;
 import java.util.Optional;
 
@@ -20,6 +22,15 @@ public interface Requester extends AutoCloseable {
    * before that is known anywhere.
    */
   default void leads(String name, String address) {}
+
+  /**
+   * The certificate that whoever listens there shows; nobody is trusted for it.
+   *
+   * @param url its host and port
+   * @param limit longest time for the handshake
+   * @throws IOException when nobody listens there, or shows none
+   */
+  X509Certificate certificate(URI url, Duration limit) throws IOException;
 
   @Override
   void close();

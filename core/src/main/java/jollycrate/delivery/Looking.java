@@ -53,13 +53,13 @@ record Looking(Site site, Path probe) {
   /** A unit works where it says, else at the root of all files (systemd.exec(5)). */
   private Path worksIn(Unit unit) {
     String told =
-        run(unit.command("show", "--value", "--property=WorkingDirectory")).output().strip();
+        run(unit.command("show", "--value", "--property=WorkingDirectory"), "").output().strip();
     return Path.of(told.startsWith("/") ? told : "/");
   }
 
-  private Ran run(List<String> command) {
+  private Ran run(List<String> command, String input) {
     return site.host()
         .processes()
-        .run(command, site.server().folder(), site.host().environment(), "", COMMAND_LIMIT);
+        .run(command, site.server().folder(), site.host().environment(), input, COMMAND_LIMIT);
   }
 }

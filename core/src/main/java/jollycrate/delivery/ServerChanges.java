@@ -63,12 +63,28 @@ public final class ServerChanges {
    * @param description the file that describes the server, where that changes with it
    */
   public DeliveryOutcome change(Wish wish, Optional<Piece.WholeFile> description, boolean dryRun) {
+    return change(wish, description, Optional.empty(), dryRun);
+  }
+
+  /** The same of a server on another machine, whose description is beside the tool. */
+  public DeliveryOutcome change(Wish wish, DescribedBeside description, boolean dryRun) {
+    return change(wish, Optional.empty(), Optional.of(description), dryRun);
+  }
+
+  private DeliveryOutcome change(
+      Wish wish,
+      Optional<Piece.WholeFile> description,
+      Optional<DescribedBeside> beside,
+      boolean dryRun) {
     OutcomeBuilder outcome = aims.builder(wish.act(), "");
-    return course.run(outcome, dryRun, () -> look(wish, description, outcome));
+    return course.run(outcome, dryRun, () -> look(wish, description, beside, outcome));
   }
 
   private Course.Way look(
-      Wish wish, Optional<Piece.WholeFile> description, OutcomeBuilder outcome) {
+      Wish wish,
+      Optional<Piece.WholeFile> description,
+      Optional<DescribedBeside> beside,
+      OutcomeBuilder outcome) {
     Stock first = site.stockTaker().take(List.of());
     Overhaul overhaul = site.kind().overhaul(site.files(), first, wish);
     overhaul.hidden().forEach(secrets::hide);
@@ -81,21 +97,23 @@ public final class ServerChanges {
             before.all(),
             up,
             description,
+            beside,
             checks::after,
             first.process().found().isPresent(),
             secrets);
     Act act = new Act(site, progress, interrupts, target, outcome);
     Stock stock = act.takeStock();
     StepList steps = act.steps(stock);
+    List<Finding> findings = findings(stock, overhaul, steps, up);
+    beside.map(DescribedBeside::findings).ifPresent(findings::addAll);
     return new Course.Way(
-        act,
-        stock,
-        outcome.aim(),
-        "",
-        findings(stock, overhaul, steps, up),
-        steps,
-        () -> DeliveryOutcome.Result.UNCHANGED,
-        List::of);
+        act, stock, outcome.aim(), "", findings, steps, () -> onlyDescribed(beside), List::of);
+  }
+
+  private static DeliveryOutcome.Result onlyDescribed(Optional<DescribedBeside> beside) {
+    Optional<DescribedBeside> other = beside.filter(DescribedBeside::differs);
+    other.ifPresent(DescribedBeside::write);
+    return other.isPresent() ? DeliveryOutcome.Result.CHANGED : DeliveryOutcome.Result.UNCHANGED;
   }
 
   private List<Placement> up(Stock stock) {

@@ -26,6 +26,7 @@ import jollycrate.watch.Site;
  * @param ports that it was described with before
  * @param up placements that were up before
  * @param description the file that describes it, where that changes with it
+ * @param beside the same where it is not on the server's machine
  * @param checks runs checks of an application that was up
  */
 record ServerTarget(
@@ -35,6 +36,7 @@ record ServerTarget(
     List<Integer> ports,
     List<Placement> up,
     Optional<Piece.WholeFile> description,
+    Optional<DescribedBeside> beside,
     Function<Placement, List<CheckResult>> checks,
     boolean runs,
     Secrets secrets)
@@ -102,6 +104,7 @@ record ServerTarget(
 
   @Override
   public DeliveryOutcome.Result kept(List<CheckResult> results) {
+    beside.ifPresent(DescribedBeside::write);
     return runs ? DeliveryOutcome.Result.CHANGED : DeliveryOutcome.Result.CHANGED_UNPROVEN;
   }
 

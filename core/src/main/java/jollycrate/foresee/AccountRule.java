@@ -32,7 +32,7 @@ final class AccountRule implements Rule {
           Stream.concat(
                   account.become().stream(), Stream.of("/usr/bin/test", "-x", needed.toString()))
               .toList();
-      Ran ran = scene.commands().apply(test);
+      Ran ran = scene.commands().run(test);
       if (ran.exit() != 0) {
         findings.add(
             Finding.blocker(

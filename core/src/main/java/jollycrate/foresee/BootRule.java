@@ -3,23 +3,33 @@ package jollycrate.foresee;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
-import java.nio.file.Files;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import jollycrate.app.Boot;
 import jollycrate.boot.BootUnit;
-import jollycrate.file.Trees;
 import jollycrate.host.Account;
-import jollycrate.host.HostException;
 import jollycrate.host.Ran;
 import jollycrate.server.Piece;
 import jollycrate.server.Server;
 
 /** The unit that is to start the server with the machine is sound, and will be obeyed. */
 final class BootRule implements Rule {
-  private static final String ANALYZE = "systemd-analyze";
+  private static final int NOT_FOUND = 127;
+
+  /** What is verified has to be a file whose name is a unit's. */
+  private static final String VERIFY =
+      """
+      folder=$(mktemp -d) || exit
+      trap 'rm -rf "$folder"' EXIT
+      cat > "$folder/$0"
+      systemd-analyze verify "$folder/$0"
+      verdict=$?
+      systemd-analyze security --offline=true --no-pager "$folder/$0" 2>/dev/null
+      exit $verdict
+      """;
 
   @Override
   public List<Finding> look(Scene scene) {
@@ -36,13 +46,13 @@ final class BootRule implements Rule {
     }
     List<Finding> findings = new ArrayList<>(verified(scene, piece.get()));
     String name = unit.getFileName().toString();
-    if (!Files.isDirectory(Path.of("/run/systemd/system"))) {
+    if (!there(scene, "-d", Path.of("/run/systemd/system"))) {
       findings.add(
           Finding.note(
-              name, "systemd does not run on this machine: nothing will start the unit here"));
+              name, "systemd does not run on its machine: nothing will start the unit there"));
     }
     String user = scene.stock().access().owner();
-    boolean lingers = Files.exists(Path.of("/var/lib/systemd/linger", user));
+    boolean lingers = there(scene, "-e", Path.of("/var/lib/systemd/linger", user));
     if (server.boot().get() == Boot.USER && !lingers) {
       findings.add(
           Finding.warn(
@@ -73,53 +83,40 @@ final class BootRule implements Rule {
 
   private static List<Finding> verified(Scene scene, Piece.WholeFile unit) {
     String name = unit.path().getFileName().toString();
-    Path folder = null;
-    try {
-      folder = Files.createTempDirectory("jolly-unit");
-      Path file = folder.resolve(name);
-      try (InputStream text = unit.content().open()) {
-        Files.copy(text, file);
-      }
-      Ran ran = scene.commands().apply(List.of(ANALYZE, "verify", file.toString()));
-      List<String> faults = ran.errors().lines().filter(line -> line.contains(name)).toList();
-      if (ran.exit() != 0 && faults.isEmpty()) {
-        return List.of(Finding.note(name, "not verified: " + ran.errors().strip()));
-      }
-      if (!faults.isEmpty()) {
-        return List.of(
-            Finding.blocker(
-                name,
-                "systemd would not take this unit",
-                String.join("; ", faults),
-                "Fix 'java', 'folder' or 'boot' of the server in servers.toml"));
-      }
-      Ran exposure =
-          scene
-              .commands()
-              .apply(List.of(ANALYZE, "security", "--offline=true", "--no-pager", file.toString()));
-      String last = exposure.output().lines().reduce((a, b) -> b).orElse("");
-      String level = last.replaceFirst(".*: (\\d+\\.\\d+).*", "$1");
+    Ran ran = scene.commands().run(List.of("sh", "-c", VERIFY, name), text(unit));
+    if (ran.exit() == NOT_FOUND) {
+      return List.of(Finding.note(name, "not verified: there is no systemd-analyze there"));
+    }
+    List<String> faults = ran.errors().lines().filter(line -> line.contains(name)).toList();
+    if (ran.exit() != 0 && faults.isEmpty()) {
+      return List.of(Finding.note(name, "not verified: " + ran.errors().strip()));
+    }
+    if (!faults.isEmpty()) {
       return List.of(
-          Finding.note(
+          Finding.blocker(
               name,
-              "systemd-analyze accepts it"
-                  + (level.matches("[\\d.]+") ? ", exposure level " + level + " of 10" : "")));
-    } catch (HostException e) {
-      return List.of(Finding.note(name, "not verified: there is no " + ANALYZE + " here"));
+              "systemd would not take this unit",
+              String.join("; ", faults),
+              "Fix 'java', 'folder' or 'boot' of the server in servers.toml"));
+    }
+    String last = ran.output().lines().reduce((a, b) -> b).orElse("");
+    String level = last.replaceFirst(".*: (\\d+\\.\\d+).*", "$1");
+    return List.of(
+        Finding.note(
+            name,
+            "systemd-analyze accepts it"
+                + (level.matches("[\\d.]+") ? ", exposure level " + level + " of 10" : "")));
+  }
+
+  private static String text(Piece.WholeFile unit) {
+    try (InputStream text = unit.content().open()) {
+      return new String(text.readAllBytes(), StandardCharsets.UTF_8);
     } catch (IOException e) {
       throw new UncheckedIOException(e);
-    } finally {
-      delete(folder);
     }
   }
 
-  private static void delete(Path folder) {
-    try {
-      if (folder != null) {
-        Trees.delete(folder);
-      }
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
-    }
+  private static boolean there(Scene scene, String kind, Path path) {
+    return scene.commands().run(List.of("/usr/bin/test", kind, path.toString())).exit() == 0;
   }
 }

@@ -66,7 +66,7 @@ final class FrontRule implements Rule {
   private static Optional<Finding> sound(Scene scene, Front front) {
     String command = String.join(" ", front.test());
     try {
-      Ran ran = scene.commands().apply(front.test());
+      Ran ran = scene.commands().run(front.test());
       String words = (ran.errors() + ran.output()).strip();
       return ran.exit() == 0
           ? Optional.empty()

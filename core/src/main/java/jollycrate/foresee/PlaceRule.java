@@ -1,6 +1,5 @@
 package jollycrate.foresee;
 
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -24,7 +23,9 @@ public final class PlaceRule implements Rule {
     room(scene, findings);
     findings.addAll(look(scene.stock(), scene.writable()));
     Path works = server(scene).folder().resolve(scene.order().application().program().folder());
-    if (!scene.traits().hosts() && !scene.writable().test(works) && Files.exists(works)) {
+    if (!scene.traits().hosts()
+        && !scene.writable().test(works)
+        && scene.stock().at(works).exists()) {
       findings.add(
           Finding.warn(
               server(scene).shown(works),

@@ -55,8 +55,7 @@ public final class ProcessRule implements Rule {
   }
 
   private static boolean isProgram(Scene scene, String file) {
-    return scene.commands().apply(List.of("/usr/bin/test", "-f", file, "-a", "-x", file)).exit()
-        == 0;
+    return scene.commands().run(List.of("/usr/bin/test", "-f", file, "-a", "-x", file)).exit() == 0;
   }
 
   /**

@@ -29,7 +29,6 @@ import jollycrate.stock.ConnectionTrial;
  * @param account as whom the server runs, when that is not this user
  * @param acceptors who accepts the requests that a front gets; none without a front
  * @param splicers how fragments stand in a file
- * @param commands runs a program on the host to its end
  */
 public record Scene(
     Stock stock,
@@ -43,7 +42,19 @@ public record Scene(
     Optional<Account> account,
     Fact<Set<Identity>> acceptors,
     Function<Path, Optional<Splicer>> splicers,
-    Function<List<String>, Ran> commands) {
+    Commands commands) {
+
+  /** Runs programs on the host to their ends. */
+  @FunctionalInterface
+  public interface Commands {
+    /** Runs one with a text on its standard input. */
+    Ran run(List<String> command, String input);
+
+    /** Runs one with nothing on its standard input. */
+    default Ran run(List<String> command) {
+      return run(command, "");
+    }
+  }
 
   Optional<Standing.Owner> owner() {
     return stock.standing().owner(order.application().name());

@@ -28,6 +28,7 @@ public record Adoption(
   /**
    * What is wanted.
    *
+   * @param host machine on which it is, as it is described; empty: this one
    * @param folder of the server
    * @param installation empty: the folder itself, or what its process runs from
    * @param http empty: as its own configuration tells
@@ -36,6 +37,7 @@ public record Adoption(
    */
   public record Wanted(
       String name,
+      Optional<String> host,
       Path folder,
       Optional<Path> installation,
       Optional<Integer> http,

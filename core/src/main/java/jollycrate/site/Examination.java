@@ -206,9 +206,9 @@ public final class Examination {
     if (!stock.ownPorts().contains(https.port())) {
       return;
     }
-    try {
+    try (Requester requester = site.requesters().get()) {
       X509Certificate shown =
-          Certificates.shown(server.ports().overTls().orElseThrow(), ANSWERS_WITHIN);
+          requester.certificate(server.ports().overTls().orElseThrow(), ANSWERS_WITHIN);
       String digest = Certificates.digest(shown);
       long days = Duration.between(Instant.now(), shown.getNotAfter().toInstant()).toDays();
       String what = digest + ", for " + days + " days";

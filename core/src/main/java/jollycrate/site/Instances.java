@@ -43,7 +43,7 @@ public record Instances(Setting setting, Secrets secrets) {
             entry.variables().declared(),
             List.copyOf(unresolved)),
         entry.keeping(),
-        entry.front(),
+        entry.front().map(front -> front.at(host.files().real(front.config()))),
         entry.steering(),
         entry.boot());
   }

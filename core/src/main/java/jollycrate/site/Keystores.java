@@ -16,9 +16,13 @@ import java.util.HashMap;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import jollycrate.app.Https;
 import jollycrate.app.NotDescribedException;
 import jollycrate.app.Ports;
+import jollycrate.app.ServerEntry;
 import jollycrate.check.Certificates;
 import jollycrate.file.Trees;
 import jollycrate.host.Host;
@@ -35,12 +39,15 @@ final class Keystores {
 
   private final Host host;
   private final Secrets secrets;
+  private final Function<ServerEntry, Ports> reached;
 
   /**
    * @param host the machine that the tool itself runs on
+   * @param reached where people reach a server
    */
-  Keystores(Host host, Secrets secrets) {
+  Keystores(Host host, Secrets secrets, Function<ServerEntry, Ports> reached) {
     this.host = host;
+    this.reached = reached;
     this.secrets = secrets;
   }
 
@@ -61,7 +68,7 @@ final class Keystores {
   }
 
   /** A new one, with a key and a certificate that is signed by that key. */
-  Keystore made(String server, Ports ports) {
+  Keystore made(ServerEntry server) {
     byte[] random = new byte[PASSWORD_BYTES];
     new SecureRandom().nextBytes(random);
     String password = HexFormat.of().formatHex(random);
@@ -69,7 +76,7 @@ final class Keystores {
     Path folder = Trees.temporary();
     try {
       Path file = folder.resolve("keystore.p12");
-      run(command(server, ports, file), folder, password);
+      run(command(server.name(), names(reached.apply(server)), file), folder, password);
       return opened("a new keystore", Files.readAllBytes(file), password);
     } catch (IOException e) {
       throw cannot("a new keystore", e.getMessage(), "");
@@ -78,9 +85,17 @@ final class Keystores {
     }
   }
 
-  private static List<String> command(String server, Ports ports, Path file) {
-    String address = ports.hostName().replaceAll("[\\[\\]]", "");
-    boolean number = address.matches("[0-9.]+|[0-9a-fA-F:]+");
+  /** What it is asked by: its machine's own loopback, and what people reach it by. */
+  private static String names(Ports ports) {
+    return Stream.of(
+            "localhost", "127.0.0.1", "::1", ports.hostName(), ports.publicly("/").getHost())
+        .map(name -> name.replaceAll("[\\[\\]]", ""))
+        .distinct()
+        .map(name -> (name.matches("[0-9.]+|[0-9a-fA-F:]+") ? "ip:" : "dns:") + name)
+        .collect(Collectors.joining(","));
+  }
+
+  private static List<String> command(String server, String names, Path file) {
     return List.of(
         Path.of(System.getProperty("java.home"), "bin", "keytool").toString(),
         "-genkeypair",
@@ -97,7 +112,7 @@ final class Keystores {
         "-dname",
         "CN=" + server,
         "-ext",
-        "SAN=dns:localhost,ip:127.0.0.1,ip:::1," + (number ? "ip:" : "dns:") + address,
+        "SAN=" + names,
         "-storetype",
         FORMAT,
         "-keystore",

@@ -7,10 +7,13 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Function;
 import jollycrate.app.NotDescribedException;
+import jollycrate.app.Ports;
 import jollycrate.app.ProblemsException;
 import jollycrate.app.ServerEntry;
 import jollycrate.app.ServersEdit;
+import jollycrate.delivery.DescribedBeside;
 import jollycrate.file.IoReason;
 import jollycrate.host.Content;
 import jollycrate.host.Host;
@@ -25,10 +28,11 @@ import jollycrate.server.Piece;
  * A server as it is to be described.
  *
  * @param file {@code servers.toml} as it is to stand; empty when it stands so
+ * @param before digest of that as it stands
  * @param keystore for HTTPS, where another one is to be put there
  */
 public record Redescription(
-    ServerEntry entry, Optional<Piece.WholeFile> file, Optional<Keystore> keystore) {
+    ServerEntry entry, Optional<Piece.WholeFile> file, String before, Optional<Keystore> keystore) {
   private static final String CERTIFICATE = "certificate";
 
   /** What makes another server of it, or is changed with what is delivered. */
@@ -39,10 +43,16 @@ public record Redescription(
    * The description with other values.
    *
    * @param host the machine that the tool itself runs on
+   * @param reached where people reach a server
    */
   public static Redescription of(
-      Host host, Secrets secrets, Path servers, ServerEntry before, Map<String, String> values) {
-    return of(host.files(), new Keystores(host, secrets), servers, before, values);
+      Host host,
+      Secrets secrets,
+      Function<ServerEntry, Ports> reached,
+      Path servers,
+      ServerEntry before,
+      Map<String, String> values) {
+    return of(host.files(), new Keystores(host, secrets, reached), servers, before, values);
   }
 
   /**
@@ -81,14 +91,15 @@ public record Redescription(
       Optional<Keystore> keystore = keystore(entry, keystores);
       keystore.ifPresent(it -> all.put(CERTIFICATE, it.certificate()));
       if (all.isEmpty()) {
-        return new Redescription(before, Optional.empty(), Optional.empty());
+        return new Redescription(before, Optional.empty(), "", Optional.empty());
       }
-      ServersEdit.Changed changed = ServersEdit.changed(servers, before.name(), all);
       Path real = files.real(servers);
+      String digest = files.digest(real);
+      ServersEdit.Changed changed = ServersEdit.changed(servers, before.name(), all);
       Piece.WholeFile file =
           new Piece.WholeFile(
               real, Content.of(changed.text()), files.facts(real).access(), Part.OWN, PickUp.LIVE);
-      return new Redescription(changed.entry(), Optional.of(file), keystore);
+      return new Redescription(changed.entry(), Optional.of(file), digest, keystore);
     } catch (ProblemsException e) {
       throw new NotDescribedException(
           "Cannot change server '"
@@ -107,9 +118,11 @@ public record Redescription(
         .https()
         .filter(https -> https.keystore().isPresent() || https.certificate().isEmpty())
         .map(
-            https ->
-                https.keystore().isPresent()
-                    ? keystores.given(https)
-                    : keystores.made(entry.name(), entry.ports()));
+            https -> https.keystore().isPresent() ? keystores.given(https) : keystores.made(entry));
+  }
+
+  /** The file for a server on another machine than the one where it stands. */
+  public DescribedBeside beside(HostFiles here) {
+    return new DescribedBeside(here, file.orElseThrow(), before);
   }
 }

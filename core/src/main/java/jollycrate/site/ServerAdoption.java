@@ -51,18 +51,18 @@ public final class ServerAdoption {
 
   /** Reads a server and adds its entry to {@code servers.toml}. */
   public Adoption adopt(Adoption.Wanted wanted, Path serversFile) {
-    Path folder = setting.folder().resolve(wanted.folder()).normalize();
-    mustBeNew(wanted.name(), folder, serversFile);
+    Path folder = there(wanted, wanted.folder());
+    mustBeNew(wanted, folder, serversFile);
     Optional<Program> process = kinds.running(host, folder);
     Path installation =
         wanted
             .installation()
-            .map(told -> setting.folder().resolve(told).normalize())
+            .map(told -> there(wanted, told))
             .or(() -> process.flatMap(found -> kinds.installationOf(found)))
             .orElse(folder);
     Kinds.Recognised recognised = recognise(wanted.name(), folder, installation);
-    Optional<Path> java = wanted.java().or(() -> process.flatMap(ServerAdoption::javaOf));
-    ServerEntry provisional = entry(wanted.name(), folder, installation, 0, java, Steering.OURS);
+    Optional<Path> java = wanted.java().or(() -> process.flatMap(this::javaOf));
+    ServerEntry provisional = entry(wanted, folder, installation, 0, java, Steering.OURS);
     Server server = instances.server(host, provisional, installation, host.files().real(folder));
     Stock stock = new StockTaker(host, recognised.kind(), server).take(List.of());
     SelfDescription self =
@@ -79,10 +79,21 @@ public final class ServerAdoption {
                 its ->
                     new Steering(Optional.empty(), List.of(), Optional.empty(), Optional.of(its)))
             .orElseGet(() -> steering(server, self, output));
-    ServerEntry entry = entry(wanted.name(), folder, installation, http, java, steering);
+    ServerEntry entry = entry(wanted, folder, installation, http, java, steering);
     Adoption adoption = adoption(entry, recognised, stock, self);
     write(serversFile, entry);
     return adoption;
+  }
+
+  /** A path of what is wanted, on its machine. */
+  private Path there(Adoption.Wanted wanted, Path told) {
+    if (!host.here() && !told.isAbsolute()) {
+      throw cannot(
+          wanted.name(),
+          "'" + told + "' is no whole path on '" + host.name() + "'",
+          "Write it like /srv/" + wanted.name());
+    }
+    return setting.folder().resolve(told).normalize();
   }
 
   private Adoption adoption(
@@ -185,7 +196,7 @@ public final class ServerAdoption {
 
   private Ran run(List<String> command) {
     return host.processes()
-        .run(command, setting.folder(), host.environment(), "", Duration.ofSeconds(20));
+        .run(command, Path.of("/"), host.environment(), "", Duration.ofSeconds(20));
   }
 
   private static int httpOf(String name, SelfDescription self) {
@@ -213,17 +224,17 @@ public final class ServerAdoption {
   }
 
   /** The home of the Java that a process runs on, by the program that it is. */
-  private static Optional<Path> javaOf(Program process) {
-    try {
-      Path program = Path.of(process.arguments().get(0)).toRealPath();
-      boolean java = program.endsWith(Path.of("bin", "java"));
-      return java ? Optional.of(program.getParent().getParent()) : Optional.empty();
-    } catch (IOException notFound) {
-      return Optional.empty();
-    }
+  private Optional<Path> javaOf(Program process) {
+    Path told = Path.of(process.arguments().get(0));
+    return Optional.of(told)
+        .filter(Path::isAbsolute)
+        .map(host.files()::real)
+        .filter(program -> program.endsWith(Path.of("bin", "java")))
+        .map(program -> program.getParent().getParent());
   }
 
-  private void mustBeNew(String name, Path folder, Path serversFile) {
+  private void mustBeNew(Adoption.Wanted wanted, Path folder, Path serversFile) {
+    String name = wanted.name();
     if (!name.matches(ServersFile.NAME_FORM)) {
       throw cannot(name, "it is no name", "Use letters, digits, _ and - only");
     }
@@ -236,21 +247,29 @@ public final class ServerAdoption {
       if (other.name().equals(name)) {
         throw cannot(name, "servers.toml describes it already", "Choose another name");
       }
-      if (host.files().real(other.folder()).equals(host.files().real(folder))) {
+      if (other.host().equals(wanted.host())
+          && host.files().real(other.folder()).equals(host.files().real(folder))) {
         throw cannot(name, "'" + folder + "' is '" + other.name() + "' already", "");
       }
     }
   }
 
   private static ServerEntry entry(
-      String name, Path folder, Path installation, int http, Optional<Path> java, Steering how) {
+      Adoption.Wanted wanted,
+      Path folder,
+      Path installation,
+      int http,
+      Optional<Path> java,
+      Steering how) {
+    Ports ports =
+        new Ports(ServersFile.LOOPBACK, http, Optional.empty(), Optional.empty(), Optional.empty());
     return new ServerEntry(
-        name,
-        Optional.empty(),
+        wanted.name(),
+        wanted.host(),
         folder,
         Optional.of(installation),
         false,
-        new Ports(ServersFile.LOOPBACK, http, Optional.empty(), Optional.empty(), Optional.empty()),
+        wanted.host().map(ports::on).orElse(ports),
         new Jvm(java, Jvm.MEMORY, List.of()),
         ServerVariables.NONE,
         false,

@@ -148,6 +148,9 @@ public final class ServerFoundation {
 
   /** On another machine an archive is unpacked there; a folder is one there. */
   private Optional<Path> installation(NewServer wanted, Path serversFile, Host at) {
+    if (wanted.service()) {
+      return Optional.empty();
+    }
     if (at.here()) {
       return wanted.installation().map(path -> installation(wanted.name(), path, serversFile));
     }

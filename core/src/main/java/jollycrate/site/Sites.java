@@ -88,7 +88,8 @@ public final class Sites {
         setting.by());
   }
 
-  private Ports reached(ServerEntry entry) {
+  /** Where people reach a server, whose machine may have to be asked for that. */
+  public Ports reached(ServerEntry entry) {
     return entry
         .host()
         .map(name -> entry.ports().reachedAt(machines.address(name)))

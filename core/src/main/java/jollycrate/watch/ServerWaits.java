@@ -11,6 +11,7 @@ import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
 import jollycrate.check.Certificates;
+import jollycrate.check.Requester;
 import jollycrate.host.Listening;
 import jollycrate.server.Cause;
 import jollycrate.server.LogPlace;
@@ -110,8 +111,8 @@ public final class ServerWaits {
   /** Why a server does not show the certificate that it is to show; empty when it does. */
   public Optional<Cause> otherCertificate(URI url, String expected) {
     String where = url.getHost() + ":" + url.getPort();
-    try {
-      String shown = Certificates.digest(Certificates.shown(url, SHOWN_WITHIN));
+    try (Requester requester = site.requesters().get()) {
+      String shown = Certificates.digest(requester.certificate(url, SHOWN_WITHIN));
       return shown.equals(expected)
           ? Optional.empty()
           : Optional.of(

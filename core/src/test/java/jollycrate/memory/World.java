@@ -6,6 +6,7 @@ import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.security.cert.X509Certificate;
 import java.time.Duration;
 import java.util.List;
 import java.util.Map;
@@ -247,6 +248,11 @@ public final class World {
           .answer(name)
           .map(text -> Answer.came(200, "text/plain", text, "", Duration.ZERO))
           .orElse(Answer.came(404, "text/plain", "", "", Duration.ZERO));
+    }
+
+    @Override
+    public X509Certificate certificate(URI url, Duration limit) throws IOException {
+      throw new IOException("it speaks no TLS");
     }
 
     @Override

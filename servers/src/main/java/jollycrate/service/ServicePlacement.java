@@ -211,7 +211,7 @@ final class ServicePlacement {
     return new Piece.Fragment(
         front.config(),
         front.upstream(),
-        server.ports().hostName() + ":" + port,
+        server.ports().boundName() + ":" + port,
         Part.SWITCH,
         PickUp.LIVE);
   }
@@ -246,7 +246,7 @@ final class ServicePlacement {
             .front()
             .map(front -> URI.create(front.address() + path.replaceFirst("^/", "")))
             .map(address -> URI.create(address.toString().replaceFirst("/*$", "/")))
-            .orElse(direct);
+            .orElseGet(() -> server.ports().publicly(path + "/"));
     return new Placement(
         new Placement.Release(application.name(), order.version(), artifact.digest(), packages()),
         new Placement.Route(Placement.MAIN, path, base, direct),

@@ -13,6 +13,11 @@ import jollycrate.site.Adoption;
 /** {@code jolly server adopt}. */
 public final class ServerAdoptCommand implements Command {
   private static final Option NAME = Option.of("--name", "NAME", "its name from now on");
+  private static final Option HOST =
+      Option.of(
+          "--host",
+          "NAME",
+          "machine where it is, as servers.toml describes it; PATHs are there then");
   private static final Option INSTALLATION =
       Option.of(
           "--installation",
@@ -41,11 +46,12 @@ public final class ServerAdoptCommand implements Command {
             "Describe a server that you have, as it stands.",
             "Its files are read and stay as they are; only servers.toml gets an entry.")
         .needs("FOLDER", "the server's folder, in which conf/ stands")
-        .takes(NAME, INSTALLATION, HTTP, UNIT, USER_UNIT, JAVA)
+        .takes(NAME, HOST, INSTALLATION, HTTP, UNIT, USER_UNIT, JAVA)
         .example("jolly server adopt /srv/tomcat --name shop", "one folder that is all of it")
         .example(
             "jolly server adopt /srv/shop --name shop --installation /opt/tomcat",
-            "an instance of a server that is installed elsewhere");
+            "an instance of a server that is installed elsewhere")
+        .example("jolly server adopt /srv/tomcat --name shop --host app1", "on another machine");
   }
 
   @Override
@@ -60,6 +66,7 @@ public final class ServerAdoptCommand implements Command {
                         .text(NAME)
                         .orElseThrow(
                             () -> new WrongUsage("The server needs a name: add --name NAME")),
+                    given.text(HOST),
                     Path.of(given.operand(0).orElseThrow()),
                     given.text(INSTALLATION).map(Path::of),
                     given.number(HTTP),

@@ -99,9 +99,6 @@ public final class ServerNewCommand implements Command {
     if (given.has(AS_SERVICE) && given.has(INSTALLATION)) {
       throw new WrongUsage("A service runs a program of its own and has no --installation");
     }
-    if (given.has(AS_SERVICE) && given.has(HOST)) {
-      throw new WrongUsage("A service on another machine is not made by jolly yet");
-    }
     ServerEntry entry =
         session
             .crate(given)
