@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import jollycrate.app.Descriptions;
 import jollycrate.app.Ports;
 import jollycrate.app.ServerEntry;
@@ -172,8 +173,11 @@ public final class Servers {
 
   /** Every described server as it stands now. */
   public List<ServerState> states() {
-    return descriptions.entries().stream()
-        .map(entry -> ServerState.of(entry, this::site, this::server))
-        .toList();
+    List<ServerEntry> entries = descriptions.entries();
+    means
+        .machines()
+        .ahead(
+            entries.stream().flatMap(entry -> entry.host().stream()).collect(Collectors.toSet()));
+    return entries.stream().map(entry -> ServerState.of(entry, this::site, this::server)).toList();
   }
 }

@@ -32,4 +32,10 @@ public record ServerEntry(
     Keeping keeping,
     Optional<Front> front,
     Steering steering,
-    Optional<Boot> boot) {}
+    Optional<Boot> boot) {
+
+  /** Its folder as people read it: with its machine, when that is another one. */
+  public String place() {
+    return host.map(machine -> machine + ":").orElse("") + folder;
+  }
+}

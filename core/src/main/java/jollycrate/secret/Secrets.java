@@ -18,7 +18,10 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import jollycrate.xml.XmlDocument;
 
-/** Resolves references and hides every value it ever resolved, plain or escaped. */
+/**
+ * Resolves references and hides every value it ever resolved, plain or escaped. Machines that are
+ * connected to at the same time share one.
+ */
 public final class Secrets {
   /** What stands in place of a secret. */
   public static final String HIDDEN = "(hidden)";
@@ -98,7 +101,7 @@ public final class Secrets {
   }
 
   /** Hides a value from now on behind a label of its own. */
-  public void hide(String value, String label) {
+  public synchronized void hide(String value, String label) {
     if (value.isEmpty()) {
       return;
     }
@@ -125,7 +128,7 @@ public final class Secrets {
   }
 
   /** A text without any of the hidden values. */
-  public String mask(String text) {
+  public synchronized String mask(String text) {
     if (labels.isEmpty()) {
       return text;
     }

@@ -1,10 +1,13 @@
 package jollycrate.site;
 
 import java.net.Socket;
-import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
 import java.util.ServiceLoader;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.FutureTask;
 import java.util.function.Function;
 import java.util.function.Supplier;
 import jollycrate.app.HostEntry;
@@ -22,7 +25,7 @@ public final class Machines {
   private final Secrets secrets;
   private final PracticeHosts practice;
   private final Function<String, HostEntry> entries;
-  private final Map<String, HostLine> open = new HashMap<>();
+  private final Map<String, FutureTask<HostLine>> open = new ConcurrentHashMap<>();
 
   /**
    * @param entries described machines, by name
@@ -61,12 +64,39 @@ public final class Machines {
   }
 
   /**
-   * The connection to the machine of that name, which stays open as long as the tool runs.
+   * The connection to the machine of that name, which stays open as long as the tool runs. One that
+   * was not reached is not tried again.
    *
    * @throws jollycrate.host.UnreachableException when it cannot be reached
    */
-  public synchronized HostLine line(String name) {
-    return open.computeIfAbsent(name, told -> opened(entries.apply(told)));
+  public HostLine line(String name) {
+    FutureTask<HostLine> line = opening(name);
+    line.run();
+    try {
+      return line.get();
+    } catch (ExecutionException e) {
+      throw e.getCause() instanceof RuntimeException why
+          ? why
+          : new IllegalStateException(e.getCause());
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      throw new UnreachableException("Cannot reach '" + name + "': interrupted");
+    }
+  }
+
+  /** Begins to connect to several, so that nobody waits for one after another. */
+  public void ahead(Set<String> names) {
+    if (names.size() > 1) {
+      for (String name : names) {
+        Thread opener = new Thread(opening(name), "to " + name);
+        opener.setDaemon(true);
+        opener.start();
+      }
+    }
+  }
+
+  private FutureTask<HostLine> opening(String name) {
+    return open.computeIfAbsent(name, told -> new FutureTask<>(() -> opened(entries.apply(told))));
   }
 
   private HostLine opened(HostEntry entry) {

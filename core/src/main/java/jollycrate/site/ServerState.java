@@ -67,7 +67,7 @@ public record ServerState(
       return new ServerState(
           entry.name(),
           site.traits().label(),
-          entry.folder().toString(),
+          entry.place(),
           addressOf(site.server().ports()),
           entry.ports().admin().orElse(0),
           fare(presence),
@@ -81,7 +81,7 @@ public record ServerState(
       return new ServerState(
           entry.name(),
           "",
-          entry.folder().toString(),
+          entry.place(),
           addressOf(entry.ports()),
           entry.ports().admin().orElse(0),
           Fare.UNKNOWN,

@@ -121,13 +121,7 @@ public final class ServerNewCommand implements Command {
     }
     Screen screen = session.screen();
     String what = entry.service() ? " service " : " server ";
-    screen.line(
-        screen.style().good("Made")
-            + what
-            + entry.name()
-            + " in "
-            + entry.host().map(at -> at + ":").orElse("")
-            + entry.folder());
+    screen.line(screen.style().good("Made") + what + entry.name() + " in " + entry.place());
     String admin = entry.ports().admin().map(port -> ", admin port " + port).orElse("");
     screen.line("HTTP port " + entry.ports().http() + admin + "; described in servers.toml");
     entry.installation().ifPresent(at -> screen.line("It runs the server in " + at));

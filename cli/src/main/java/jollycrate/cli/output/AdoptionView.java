@@ -18,7 +18,7 @@ public final class AdoptionView {
   public void show(Adoption adoption) {
     Style style = screen.style();
     Path folder = adoption.entry().folder();
-    screen.line(style.place(adoption.kind() + " in " + folder));
+    screen.line(style.place(adoption.kind() + " in " + adoption.entry().place()));
     Table told = new Table("  ");
     adoption
         .entry()
