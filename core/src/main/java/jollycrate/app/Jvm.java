@@ -5,21 +5,26 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import jollycrate.secret.Reference;
+import org.tomlj.TomlTable;
 
 /**
  * The Java virtual machine that a server is given.
  *
- * @param home of the Java it runs on; empty: the one this tool runs on
+ * @param home of the Java it runs on; empty: the one this tool runs on, unless it is in an archive
+ * @param archive file of the team in which its Java is
  * @param memory maximum heap, as the JVM takes it
  * @param options further ones, as the {@code java} command takes them
  */
-public record Jvm(Optional<Path> home, String memory, List<String> options) {
+public record Jvm(
+    Optional<Path> home, Optional<Path> archive, String memory, List<String> options) {
   /** Maximum heap when nothing is said. */
   public static final String MEMORY = "256m";
 
   /** When nothing is said. */
-  public static final Jvm USUAL = new Jvm(Optional.empty(), MEMORY, List.of());
+  public static final Jvm USUAL = new Jvm(Optional.empty(), Optional.empty(), MEMORY, List.of());
 
+  private static final String JAVA = "java";
+  private static final String ARCHIVE = "archive";
   private static final List<String> NOT_AN_OPTION =
       List.of("-cp", "-classpath", "--class-path", "-jar", "-m", "--module", "-version", "-help");
 
@@ -31,10 +36,35 @@ public record Jvm(Optional<Path> home, String memory, List<String> options) {
     List<String> options = new ArrayList<>(section.arguments("java-options"));
     options.forEach(option -> mustBeOption(section, option));
     options.addAll(properties(section.section("properties"), folder));
+    Optional<Path> archive = archive(section).map(at -> folder.resolve(at).normalize());
     return new Jvm(
-        section.text("java").map(at -> folder.resolve(at).normalize()),
+        archive.isPresent()
+            ? Optional.empty()
+            : section.text(JAVA).map(at -> folder.resolve(at).normalize()),
+        archive,
         memory,
         List.copyOf(options));
+  }
+
+  private static Optional<String> archive(Section section) {
+    if (section.value(JAVA).filter(TomlTable.class::isInstance).isEmpty()) {
+      return Optional.empty();
+    }
+    Section java = section.section(JAVA);
+    Optional<String> archive = java.text(ARCHIVE);
+    if (!java.has(ARCHIVE)) {
+      java.missing(ARCHIVE, "Name the file, like java = { archive = \"jdk-21-linux-x64.tar.gz\" }");
+    }
+    archive
+        .filter(name -> !name.endsWith(".tar.gz") && !name.endsWith(".tgz"))
+        .ifPresent(
+            name ->
+                java.problem(
+                    ARCHIVE,
+                    "'" + name + "' is no .tar.gz",
+                    "Give one with a Java for Linux in it"));
+    java.end();
+    return archive;
   }
 
   private static List<String> properties(Section section, Path folder) {

@@ -95,7 +95,9 @@ final class ServerSection {
 
   private static void whole(Section section, String key) {
     section
-        .text(key)
+        .value(key)
+        .filter(String.class::isInstance)
+        .map(String.class::cast)
         .filter(path -> !path.startsWith("/"))
         .ifPresent(
             path ->

@@ -38,6 +38,7 @@ public final class ServerStart {
               throw new ServerStartException(cause);
             });
     site.server().ports().all().forEach(port -> stock.stranger(port).ifPresent(ServerStart::taken));
+    site.supply(progress);
     Waits.From from = Waits.From.now(site, true);
     new ServerProcess(site).start(stock);
     if (site.traits().hosts()) {

@@ -148,6 +148,7 @@ final class Course {
       if (same.isEmpty()) {
         return Optional.empty();
       }
+      site.supply(progress);
       DeliveryOutcome.Result result = way.act().run(same.get(), passage);
       if (result == DeliveryOutcome.Result.REMOVED) {
         outcome.stays(way.staysOnceRemoved().get());

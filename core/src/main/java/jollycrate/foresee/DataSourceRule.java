@@ -124,6 +124,7 @@ final class DataSourceRule implements Rule {
     String name = source.jndiName();
     return switch (tried.outcome()) {
       case CONNECTED -> Finding.note(name, "connected to " + tried.detail());
+      case UNTRIED -> Finding.note(name, "not tried: there is no Java there yet that could");
       case NOT_THERE_YET ->
           Finding.note(name, "the database file is not there yet; the application makes it");
       case CUT_OFF ->

@@ -75,6 +75,17 @@ public final class ProcessRule implements Rule {
               "Give it its value, or take it out of [server." + name + ".variables]"));
     }
     stock
+        .server()
+        .runtime()
+        .supply()
+        .ifPresent(
+            supply ->
+                findings.add(
+                    Finding.note(
+                        "Java " + supply.feature(),
+                        "it is not there yet, and unpacked there first, out of "
+                            + supply.archive().getFileName())));
+    stock
         .process()
         .unread()
         .ifPresent(

@@ -44,19 +44,29 @@ public record Server(
    * @param declared the variables among them that servers.toml asks for: their names, with values
    *     as they are written there
    * @param unresolved why others of them have no value
+   * @param supply what that home is made of before the next start; empty where it stands
    */
   public record Runtime(
       Path java,
       Jvm jvm,
       Map<String, String> environment,
       List<String> declared,
-      List<String> unresolved) {
+      List<String> unresolved,
+      Optional<Supply> supply) {
 
     /** The Java program itself. */
     public Path javaProgram() {
       return java.resolve("bin/java");
     }
   }
+
+  /**
+   * A Java that is brought to its home.
+   *
+   * @param archive file beside the tool that holds it
+   * @param feature its feature release
+   */
+  public record Supply(Path archive, int feature) {}
 
   /** The same, listening and reached so. */
   public Server listening(Ports others) {

@@ -109,7 +109,14 @@ public final class Examination {
   }
 
   private void java(Stock stock) {
-    String what = stock.javaFeature() + ", " + server.runtime().java();
+    String what =
+        stock.javaFeature()
+            + ", "
+            + server
+                .runtime()
+                .supply()
+                .map(supply -> "not there yet, out of " + supply.archive().getFileName())
+                .orElse(server.runtime().java().toString());
     int least = site.traits().leastJava();
     if (stock.javaFeature() >= least) {
       right("Java", what);

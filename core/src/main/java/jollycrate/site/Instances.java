@@ -41,7 +41,11 @@ public record Instances(Setting setting, Secrets secrets) {
             entry.jvm(),
             environment,
             entry.variables().declared(),
-            List.copyOf(unresolved)),
+            List.copyOf(unresolved),
+            entry
+                .jvm()
+                .archive()
+                .flatMap(archive -> new JavaArchive(archive).supply(host, setting))),
         entry.keeping(),
         entry.front().map(front -> front.at(host.files().real(front.config()))),
         entry.steering(),
@@ -50,7 +54,7 @@ public record Instances(Setting setting, Secrets secrets) {
 
   /** Where the Java of a server may be that describes none, the one that counts in front. */
   static List<Path> javas(Jvm jvm, Host host) {
-    return host.here() || jvm.home().isPresent()
+    return host.here() || jvm.home().isPresent() || jvm.archive().isPresent()
         ? List.of()
         : Stream.of(host.environment().getOrDefault("PATH", "").split(":"))
             .filter(folder -> folder.startsWith("/"))
@@ -63,7 +67,18 @@ public record Instances(Setting setting, Secrets secrets) {
    * or a log-in to another machine.
    */
   Path java(Jvm jvm, Host host) {
-    return jvm.home().orElseGet(() -> host.here() ? setting.java() : found(jvm, host));
+    return jvm.archive()
+        .map(archive -> new JavaArchive(archive).home(host, setting))
+        .or(jvm::home)
+        .orElseGet(() -> host.here() ? setting.java() : found(jvm, host));
+  }
+
+  /** Brings to its machine what a server needs and is not there. */
+  void bring(Server server, Host host) {
+    server
+        .runtime()
+        .supply()
+        .ifPresent(supply -> new JavaArchive(supply.archive()).bring(host, setting));
   }
 
   private static Path found(Jvm jvm, Host host) {
@@ -78,8 +93,8 @@ public record Instances(Setting setting, Secrets secrets) {
                 new HostException(
                     "Cannot find a Java on '"
                         + host.name()
-                        + "'. Install one there, name its home as 'java' in servers.toml, or let 'jolly"
-                        + " server new' put one there: --java jdk.tar.gz"));
+                        + "'. Install one there and name its home as 'java' in servers.toml, or let one"
+                        + " be brought there: java = { archive = \"jdk-21.tar.gz\" }"));
   }
 
   private void addVariables(

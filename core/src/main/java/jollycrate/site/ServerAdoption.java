@@ -270,7 +270,7 @@ public final class ServerAdoption {
         Optional.of(installation),
         false,
         wanted.host().map(ports::on).orElse(ports),
-        new Jvm(java, Jvm.MEMORY, List.of()),
+        new Jvm(java, Optional.empty(), Jvm.MEMORY, List.of()),
         ServerVariables.NONE,
         false,
         Keeping.USUAL,

@@ -64,7 +64,12 @@ public final class ServerFoundation {
           "Write it like --memory 512m");
     }
     Ports ports = at.sight().once(() -> ports(wanted, others, at));
-    Jvm jvm = new Jvm(wanted.java().map(java -> java(java, at)), wanted.memory(), List.of());
+    Jvm jvm =
+        new Jvm(
+            wanted.java().map(java -> java(java, at)),
+            Optional.empty(),
+            wanted.memory(),
+            List.of());
     ServerJava.feature(at, instances.java(jvm, at));
     ServerEntry entry =
         new ServerEntry(

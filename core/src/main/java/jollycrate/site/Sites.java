@@ -85,7 +85,8 @@ public final class Sites {
         Time.system(),
         entry.host().map(name -> through(name, entry)).orElse(here),
         entry.host().map(this::outside).orElse(here),
-        setting.by());
+        setting.by(),
+        () -> instances.bring(server, host));
   }
 
   /** Where people reach a server, whose machine may have to be asked for that. */

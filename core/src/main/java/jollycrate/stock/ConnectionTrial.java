@@ -25,6 +25,8 @@ public final class ConnectionTrial {
   /** How a trial ended. */
   public enum Outcome {
     CONNECTED,
+    /** There is no Java yet that could try. */
+    UNTRIED,
     /** A database file that a first connection makes. */
     NOT_THERE_YET,
     /** A database file that one process holds open. */
@@ -64,6 +66,9 @@ public final class ConnectionTrial {
     HarmlessUrl url = HarmlessUrl.of(source.url());
     if (url.file().filter(file -> !host.files().facts(from.resolve(file)).exists()).isPresent()) {
       return new Result(Outcome.NOT_THERE_YET, "", "", "");
+    }
+    if (server.runtime().supply().isPresent()) {
+      return new Result(Outcome.UNTRIED, "", "", "");
     }
     return host.here()
         ? connect(source, password, probe + File.pathSeparator + source.driver(), url)

@@ -5,6 +5,7 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import jollycrate.host.Host;
@@ -13,7 +14,7 @@ import jollycrate.host.HostException;
 /** Which Java a home holds. */
 public final class ServerJava {
   /** How much of a release file is read at most. */
-  static final int MOST_BYTES = 1 << 16;
+  public static final int MOST_BYTES = 1 << 16;
 
   private static final Duration LIMIT = Duration.ofSeconds(20);
   private static final Pattern RELEASE = Pattern.compile("JAVA_VERSION=\"(?:1\\.)?(\\d+)");
@@ -26,6 +27,12 @@ public final class ServerJava {
     return home.resolve("release");
   }
 
+  /** Feature release that the release file of a Java tells; empty when it does not. */
+  public static Optional<Integer> written(byte[] release) {
+    Matcher written = RELEASE.matcher(new String(release, StandardCharsets.UTF_8));
+    return written.find() ? Optional.of(Integer.parseInt(written.group(1))) : Optional.empty();
+  }
+
   /**
    * Feature release of the Java in a home, from its release file or else by asking it.
    *
@@ -33,9 +40,9 @@ public final class ServerJava {
    */
   public static int feature(Host host, Path home) {
     byte[] release = host.files().read(release(home), 0, MOST_BYTES);
-    Matcher written = RELEASE.matcher(new String(release, StandardCharsets.UTF_8));
-    if (written.find()) {
-      return Integer.parseInt(written.group(1));
+    Optional<Integer> written = written(release);
+    if (written.isPresent()) {
+      return written.get();
     }
     String program = home.resolve("bin/java").toString();
     if (!host.files().facts(Path.of(program)).exists()) {

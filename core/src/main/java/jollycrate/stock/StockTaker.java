@@ -46,7 +46,11 @@ public final class StockTaker {
 
   /** Feature release of the Java that the server runs on. */
   public int java() {
-    return ServerJava.feature(host, server.runtime().java());
+    return server
+        .runtime()
+        .supply()
+        .map(Server.Supply::feature)
+        .orElseGet(() -> ServerJava.feature(host, server.runtime().java()));
   }
 
   /**

@@ -31,6 +31,7 @@ import jollycrate.stock.StockTaker;
  * @param requesters ask it over HTTP on its own machine; whoever takes one closes it
  * @param outside asks it as people do, from where the tool works
  * @param by who makes changes, as records name them
+ * @param supplies brings to its machine what it needs and is not there
  */
 public record Site(
     Host host,
@@ -40,7 +41,8 @@ public record Site(
     Time time,
     Supplier<Requester> requesters,
     Supplier<Requester> outside,
-    String by) {
+    String by,
+    Runnable supplies) {
 
   public HostFiles files() {
     return host.files();
@@ -154,6 +156,19 @@ public record Site(
     host.sight().ahead(LogSlice.glance(new LogPlace(log(), begin)));
     LogSlice slice = LogSlice.since(this, new LogPlace(log(), begin));
     return kind.logs().down(server, placement, slice.text()).map(c -> slice.located(this, c));
+  }
+
+  /** Brings there what it needs before it is started. */
+  public void supply(Progress progress) {
+    server
+        .runtime()
+        .supply()
+        .ifPresent(
+            supply -> {
+              progress.waitingFor(
+                  supply.archive().getFileName() + " to be unpacked on " + host.name());
+              supplies.run();
+            });
   }
 
   /** Rights of the records: as readable as the server's folder itself. */

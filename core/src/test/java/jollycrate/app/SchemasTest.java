@@ -107,7 +107,7 @@ class SchemasTest {
           folder = "x"\\nhttp = 1\\nadmin = 2\\nurl = "https://shop.example/a"    | false
           folder = "x"\\nhttp = 1\\nadmin = 2\\nurl = "https://a@shop.example"    | false
           folder = "x"\\nhttp = 1\\nadmin = 2\\nurl = "shop.example"              | false
-          folder = "x"\\nhttp = 1\\nservice = true\\nurl = "https://shop.example"  | false
+          folder = "x"\\nhttp = 1\\nservice = true\\nurl = "https://shop.example"  | true
           folder = "x"\\nhttp = 0\\nadmin = 2                    | false
           http = 1\\nadmin = 2                                  | false
           folder = "x"\\nhttp = 1\\nadmin = 2\\nport = 3          | false
@@ -141,7 +141,11 @@ class SchemasTest {
           folder = "/x"\\nhttp = 1\\ninstallation = "/x"\\nhost = "h"\\n[host.h]\\nssh = "h" | true
           folder = "x"\\nhttp = 1\\ninstallation = "/x"\\nhost = "h"\\n[host.h]\\nssh = "h" | false
           folder = "/x"\\nhttp = 1\\nadmin = 2\\nhost = "h"\\n[host.h]\\nssh = "h" | false
-          folder = "/x"\\nhttp = 1\\nservice = true\\nhost = "h"\\n[host.h]\\nssh = "h" | false
+          folder = "/x"\\nhttp = 1\\nservice = true\\nhost = "h"\\nurl = "https://h"\\n[host.h]\\nssh = "h" | true
+          folder = "/x"\\nhttp = 1\\nservice = true\\nbeside = 2\\nhost = "h"\\n[server.a.front]\\nconfig = "c"\\nupstream = "u"\\nurl = "http://h:1"\\ntest = ["t"]\\nreload = ["r"]\\n[host.h]\\nssh = "h" | false
+          folder = "/x"\\nhttp = 1\\nadmin = 2\\njava = { archive = "jdk.tar.gz" } | true
+          folder = "/x"\\nhttp = 1\\nadmin = 2\\njava = { archive = "jdk.zip" } | false
+          folder = "/x"\\nhttp = 1\\nadmin = 2\\njava = { home = "/jdk" } | false
           folder = "x"\\nhttp = 1\\nservice = true\\nbeside = 2  | false
           folder = "x"\\nhttp = 1\\nservice = "yes"           | false
           folder = "x"\\nhttp = 1\\nservice = true\\nlog-size = "big" | false

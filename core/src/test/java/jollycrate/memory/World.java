@@ -102,7 +102,8 @@ public final class World {
             Path.of("/installation"),
             FOLDER,
             new Ports("127.0.0.1", 8080, Optional.empty(), Optional.empty(), Optional.empty()),
-            new Server.Runtime(Path.of("/java"), Jvm.USUAL, Map.of(), List.of(), List.of()),
+            new Server.Runtime(
+                Path.of("/java"), Jvm.USUAL, Map.of(), List.of(), List.of(), Optional.empty()),
             Keeping.USUAL,
             before.map(front -> FRONT),
             Steering.OURS,
@@ -116,7 +117,8 @@ public final class World {
             host,
             MemoryRequester::new,
             MemoryRequester::new,
-            "anna");
+            "anna",
+            () -> {});
   }
 
   ServerService control() {
