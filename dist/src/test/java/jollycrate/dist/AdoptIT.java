@@ -30,7 +30,7 @@ class AdoptIT {
   }
 
   @ParameterizedTest
-  @EnumSource
+  @EnumSource(mode = EnumSource.Mode.EXCLUDE, names = Line.IN_BETWEEN)
   void deliveredToWhileItRunsAndGivenBack(Line line) throws IOException {
     Path etc = folder.toRealPath().resolve("etc");
     Path log = folder.toRealPath().resolve("log");
@@ -66,7 +66,7 @@ class AdoptIT {
   }
 
   @ParameterizedTest
-  @EnumSource
+  @EnumSource(mode = EnumSource.Mode.EXCLUDE, names = Line.IN_BETWEEN)
   void startedByItsOwnScriptAndStoppedAgainWhenTakenBack(Line line) throws IOException {
     try (OwnTomcat own = new OwnTomcat(line, folder)) {
       own.server(text -> text.replace("autoDeploy=\"true\"", "autoDeploy=\"false\""));

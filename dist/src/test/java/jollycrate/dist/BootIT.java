@@ -40,7 +40,7 @@ class BootIT {
       long next;
       Process systemd = systemd(home);
       try {
-        Yard.until("the program", () -> answers(yard));
+        Yard.until("the program", () -> yard.answers());
         long keeper = keeper(yard);
         assertThat(ProcessHandle.of(keeper).flatMap(ProcessHandle::parent))
             .contains(systemd.toHandle());
@@ -48,7 +48,7 @@ class BootIT {
         assertThat(yard.ok("deploy", "--to", "yard")).contains("Unchanged");
         assertThat(yard.program()).isEqualTo(pid);
         Yard.kill(keeper);
-        Yard.until("another program", () -> answers(yard) && programOf(yard) != pid);
+        Yard.until("another program", () -> yard.answers() && programOf(yard) != pid);
         next = keeper(yard);
         assertThat(next).isNotEqualTo(keeper);
         yard.ok("undeploy", "yard", "--from", "yard");
@@ -85,14 +85,6 @@ class BootIT {
     Matcher told = RUNS_AS.matcher(yard.ok("server", "list"));
     assertThat(told.find()).isTrue();
     return Long.parseLong(told.group(1));
-  }
-
-  private static boolean answers(Yard yard) {
-    try {
-      return yard.page("/").startsWith("200");
-    } catch (IOException e) {
-      return false;
-    }
   }
 
   private static long programOf(Yard yard) {

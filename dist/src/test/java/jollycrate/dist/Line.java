@@ -11,6 +11,9 @@ enum Line {
   TEN("10.1", "jakarta", "tomcat-10.tar.gz"),
   ELEVEN("11.0", "jakarta", "tomcat-11.tar.gz");
 
+  /** What holds for the oldest and the newest; this one is in use everywhere else. */
+  static final String IN_BETWEEN = "TEN";
+
   private static final Path ARCHIVES = Path.of(System.getProperty("jolly.lines")).toAbsolutePath();
 
   final String version;

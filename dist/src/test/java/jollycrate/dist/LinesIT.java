@@ -63,7 +63,7 @@ class LinesIT {
   }
 
   @ParameterizedTest
-  @EnumSource
+  @EnumSource(mode = EnumSource.Mode.EXCLUDE, names = Line.IN_BETWEEN)
   void whatCannotWorkIsRefusedAndWhatFailsIsTakenBack(Line line) throws IOException {
     Path throwing = failing(line, "Throws", "throw new IllegalStateException(\"no tyres\");");
     Path lacking = failing(line, "Lacks", "new Pump();");

@@ -7,6 +7,7 @@ import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
 import java.util.List;
 import java.util.function.UnaryOperator;
 import jollycrate.ssh.Sshd;
@@ -34,22 +35,18 @@ final class OwnTomcat implements AutoCloseable {
 
   /** The program in a folder where it is described as server 'shop' on a machine 'app1'. */
   Program behind(Sshd sshd, Path desk) throws IOException {
+    Program program = Program.beside(sshd, desk);
     Files.writeString(
-        Files.createDirectories(desk).resolve("servers.toml"),
+        desk.resolve("servers.toml"),
         """
-        [host.app1]
-        ssh = "app1"
-        config = "%s"
-
         [server.shop]
         host = "app1"
         installation = "%s"
         folder = "%s"
         http = %d
         """
-            .formatted(sshd.folder.resolve("config"), folder, folder, http));
-    Program program = new Program(desk);
-    program.ends(0, "host", "trust", "app1");
+            .formatted(folder, folder, http),
+        StandardOpenOption.APPEND);
     return program;
   }
 

@@ -11,6 +11,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.TimeUnit;
+import jollycrate.ssh.Sshd;
 
 /** The built program, run as people run it. */
 final class Program {
@@ -30,6 +31,22 @@ final class Program {
   Program(Path folder) {
     this.folder = folder;
     environment.put("JOLLY_DATA", HOME.resolveSibling("test-data").toString());
+  }
+
+  /** In a folder where a machine 'app1' is described and trusted. */
+  static Program beside(Sshd sshd, Path desk) throws IOException {
+    Files.writeString(
+        Files.createDirectories(desk).resolve("servers.toml"),
+        """
+        [host.app1]
+        ssh = "app1"
+        config = "%s"
+
+        """
+            .formatted(sshd.folder.resolve("config")));
+    Program program = new Program(desk);
+    program.ends(0, "host", "trust", "app1");
+    return program;
   }
 
   Program with(String variable, String value) {

@@ -84,8 +84,6 @@ class RemoteIT {
     assertThat(program.ends(0, "host", "test", "app1").out())
         .containsPattern("ok +server shop +Tomcat 10.1.59, " + own.folder);
     assertThat(program.ends(0, "server", "log", "shop").out()).contains("mute");
-    assertThat(program.ends(3, "server", "change", "shop", "http=1234").err())
-        .contains("it is on 'app1'");
     program.ends(0, "undeploy", "bell", "--from", "shop");
     program.ends(0, "server", "stop", "shop");
     Files.deleteIfExists(own.folder.resolve("conf/Catalina/localhost"));

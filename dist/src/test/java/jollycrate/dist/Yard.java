@@ -15,6 +15,7 @@ import java.util.jar.JarOutputStream;
 import java.util.jar.Manifest;
 import java.util.stream.Stream;
 import javax.tools.ToolProvider;
+import jollycrate.ssh.Sshd;
 
 /** A folder with a program and a service for it; closing it stops the service. */
 final class Yard implements AutoCloseable {
@@ -44,16 +45,36 @@ final class Yard implements AutoCloseable {
   final int http;
   final Program program;
 
-  private Yard(Path folder) {
+  private Yard(Path folder, Program program) {
     this.folder = folder;
     this.server = folder.resolve("servers/yard");
     this.http = Workshop.freePort();
-    this.program = new Program(folder).with("BELL_PASSWORD", "ding-dong: é\\\"#5");
+    this.program = program.with("BELL_PASSWORD", "ding-dong: é\\\"#5");
+  }
+
+  /** With its service on a machine 'app1'; the program listens where its argument says. */
+  static Yard beside(Sshd sshd, Path folder, String main) throws IOException {
+    Yard yard = new Yard(folder, Program.beside(sshd, folder));
+    yard.pack("app.jar", main);
+    yard.describe("[program]", "port = { argument = \"{value}\" }");
+    String[] place = {"--host", "app1", "--folder", yard.server.toString()};
+    yard.ok(
+        "server",
+        "new",
+        "yard",
+        "--as-service",
+        "--http",
+        "" + yard.http,
+        place[0],
+        place[1],
+        place[2],
+        place[3]);
+    return yard;
   }
 
   /** With a program {@code app.jar} whose main method does that. */
   static Yard with(Path folder, String main, String... lines) throws IOException {
-    Yard yard = new Yard(folder);
+    Yard yard = new Yard(folder, new Program(folder));
     yard.pack("app.jar", main);
     yard.describe(lines);
     yard.ok("server", "new", "yard", "--as-service", "--http", "" + yard.http);
@@ -108,6 +129,14 @@ final class Yard implements AutoCloseable {
 
   String page(String path) throws IOException {
     return Started.request("GET", "http://127.0.0.1:" + http + path);
+  }
+
+  boolean answers() {
+    try {
+      return page("/").startsWith("200");
+    } catch (IOException e) {
+      return false;
+    }
   }
 
   /** Process id of the program on the service's port, as it noted it. */
