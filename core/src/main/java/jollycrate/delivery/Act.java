@@ -69,6 +69,9 @@ final class Act {
             begin.opened(),
             passage::mustStand);
     outcome.number(journal.opened().delivery());
+    String cut =
+        "the connection to " + site.host().name() + " was cut for a moment and taken up again";
+    Runnable unwatched = site.host().sight().whenBack(() -> outcome.note(cut));
     Carrier carrier =
         new Carrier(site, journal, progress, interrupts, target::check, this::takeStock);
     try {
@@ -77,6 +80,8 @@ final class Act {
       throw e;
     } catch (Throwable e) {
       return failed(journal, carrier, causeOf(e));
+    } finally {
+      unwatched.run();
     }
     return kept(journal, carrier);
   }

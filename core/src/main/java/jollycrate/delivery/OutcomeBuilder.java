@@ -97,9 +97,12 @@ final class OutcomeBuilder {
     return this;
   }
 
-  /** Adds a note; an empty one is none. */
+  /** Adds a note that is not there yet; an empty one is none. */
   OutcomeBuilder note(String text) {
-    note = Stream.of(note, text).filter(part -> !part.isEmpty()).collect(Collectors.joining("; "));
+    if (!note.contains(text)) {
+      note =
+          Stream.of(note, text).filter(part -> !part.isEmpty()).collect(Collectors.joining("; "));
+    }
     return this;
   }
 

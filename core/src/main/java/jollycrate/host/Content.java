@@ -84,6 +84,13 @@ public final class Content {
     }
 
     @Override
+    public long skip(long most) throws IOException {
+      long skipped = super.skip(most);
+      count += skipped;
+      return skipped;
+    }
+
+    @Override
     public int read(byte[] into, int offset, int length) throws IOException {
       int next = super.read(into, offset, length);
       count += Math.max(0, next);

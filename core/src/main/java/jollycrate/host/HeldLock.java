@@ -27,11 +27,13 @@ public final class HeldLock implements Hold {
   private static final String SCRIPT =
       """
       trap '' INT HUP TERM QUIT
-      file=$1; mode=$2; owner=$3
+      file=$1; mode=$2; owner=$3; before=$4
       umask 077
+      [ -z "$before" ] || [ -f "$file" ] || { echo replaced; exit 1; }
       exec 9>>"$file" || exit 1
       flock -n 9 || { [ $? -eq 1 ] && echo "another's"; exit 1; }
       [ /proc/self/fd/9 -ef "$file" ] || { echo replaced; exit 1; }
+      [ -z "$before" ] || [ "$before" = "$(cat "$file")" ] || { echo replaced; exit 1; }
       IFS= read -r content
       : >/proc/self/fd/9 && printf '%s\\n' "$content" >&9 &&
         chown "$owner" "$file" && chmod "$mode" "$file" || { rm -f "$file"; exit 1; }
@@ -73,6 +75,9 @@ public final class HeldLock implements Hold {
       }
     }
 
+    /** Ends a holder that was left behind when the connection to it was cut. */
+    default void end(Path file, long holder) {}
+
     /** Why a file cannot be locked, where the shell's own words are no help. */
     Optional<HostException> refused(Path file);
 
@@ -81,29 +86,37 @@ public final class HeldLock implements Hold {
   }
 
   private final Place place;
-  private final Shell holder;
   private final Path file;
-  private final String key;
-  private final long pid;
+  private final Access access;
+  private Shell holder;
+  private String content;
+  private String key;
+  private long pid;
 
-  private HeldLock(Place place, Shell holder, Path file, String said) {
+  private HeldLock(Place place, Path file, Access access) {
     this.place = place;
-    this.holder = holder;
     this.file = file;
+    this.access = access;
+  }
+
+  private HeldLock held(Shell by, String written, String said) {
+    holder = by;
+    content = written;
     String[] words = said.substring(HELD.length()).split(" ");
-    this.key = words[0];
-    this.pid = Long.parseLong(words[1]);
+    key = words[0];
+    pid = Long.parseLong(words[1]);
+    return this;
   }
 
   /** Takes a lock; empty when somebody else holds it. */
   public static Optional<Hold> take(Place place, Path file, String content, Access access) {
     try {
       while (true) {
-        Shell shell = place.start(SCRIPT, arguments(file, access));
+        Shell shell = place.start(SCRIPT, arguments(file, access, ""));
         tell(shell, content);
         String said = firstLine(shell);
         if (said.startsWith(HELD)) {
-          return Optional.of(new HeldLock(place, shell, file, said));
+          return Optional.of(new HeldLock(place, file, access).held(shell, content, said));
         }
         String errors = new String(shell.errors().readAllBytes(), StandardCharsets.UTF_8);
         shell.end();
@@ -121,13 +134,39 @@ public final class HeldLock implements Hold {
     }
   }
 
-  private static List<String> arguments(Path file, Access access) {
+  @Override
+  public boolean renew(String now) {
+    place.end(file, pid);
+    try {
+      Shell shell = place.start(SCRIPT, arguments(file, access, content));
+      tell(shell, now);
+      String said = firstLine(shell);
+      if (!said.startsWith(HELD)) {
+        shell.end();
+        return false;
+      }
+      held(shell, now, said);
+      return true;
+    } catch (IOException e) {
+      throw HostException.cannot("lock", file, e);
+    }
+  }
+
+  /**
+   * What the script is told.
+   *
+   * @param before what has to stand in the file; empty when that does not matter
+   */
+  private static List<String> arguments(Path file, Access access, String before) {
     int mode = 0;
     for (PosixFilePermission right : PosixFilePermissions.fromString(access.mode())) {
       mode |= 0400 >> right.ordinal();
     }
     return List.of(
-        file.toString(), Integer.toOctalString(mode), access.owner() + ":" + access.group());
+        file.toString(),
+        Integer.toOctalString(mode),
+        access.owner() + ":" + access.group(),
+        before.strip());
   }
 
   /** A shell that could not take the lock has ended by then, and does not listen. */

@@ -21,6 +21,14 @@ public interface Hold extends AutoCloseable {
     }
   }
 
+  /**
+   * Takes it again after the connection was cut that kept it.
+   *
+   * @param content what is written into the file now
+   * @return whether it is held, and nobody else held it meanwhile
+   */
+  boolean renew(String content);
+
   /** Deletes the file and lets go; the file stays when it is another one by now. */
   @Override
   void close();

@@ -54,6 +54,16 @@ public interface Sight {
   double rate();
 
   /**
+   * What is to be done when the connection to it was cut and taken up again, before anything else
+   * is done there.
+   *
+   * @return takes it off again
+   */
+  default Runnable whenBack(Runnable again) {
+    return () -> {};
+  }
+
+  /**
    * Lets time go by before the next look.
    *
    * @param little time

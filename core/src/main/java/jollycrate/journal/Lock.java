@@ -29,10 +29,18 @@ public final class Lock implements AutoCloseable {
 
   private final Hold hold;
   private final Path file;
+  private final Runnable unwatched;
 
-  private Lock(Hold hold, Path file) {
+  private Lock(Host host, Hold hold, Path file, String by) {
     this.hold = hold;
     this.file = file;
+    this.unwatched = host.sight().whenBack(() -> renew(noted(host, by)));
+  }
+
+  private void renew(String content) {
+    if (!hold.renew(content)) {
+      throw new OvertakenException(file);
+    }
   }
 
   /**
@@ -48,7 +56,7 @@ public final class Lock implements AutoCloseable {
     while (true) {
       Optional<Hold> hold = host.processes().hold(file, content, access);
       if (hold.isPresent()) {
-        return new Lock(hold.get(), file);
+        return new Lock(host, hold.get(), file, by);
       }
       Optional<Holder> holder = holder(host, file);
       boolean lives =
@@ -72,6 +80,10 @@ public final class Lock implements AutoCloseable {
               + file
               + "'. Nothing was touched; move it away");
     }
+    return noted(host, by);
+  }
+
+  private static String noted(Host host, String by) {
     return Json.line(new Holder(host.processes().self(), by, Instant.now()));
   }
 
@@ -97,6 +109,7 @@ public final class Lock implements AutoCloseable {
    * @return what could not be done; it hinders nobody
    */
   public Optional<String> release() {
+    unwatched.run();
     try {
       hold.close();
       return Optional.empty();

@@ -242,6 +242,11 @@ public final class MemoryHost extends MemoryFiles implements HostProcesses, Time
     }
 
     @Override
+    public boolean renew(String content) {
+      return stands();
+    }
+
+    @Override
     public void close() {
       if (!stands()) {
         return;

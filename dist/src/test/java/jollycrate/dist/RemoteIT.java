@@ -95,29 +95,59 @@ class RemoteIT {
     assertThat(program.ends(0, "server", "list").out()).contains("it refuses connections");
   }
 
+  /** A delivery whose application starts only when it is let. */
+  private final class Slow {
+    final Path begun = folder.resolve("begun");
+    final Path gate = folder.resolve("gate");
+    private final Path out = folder.resolve("out");
+    private final Path err = folder.resolve("err");
+    private final Process jolly;
+
+    Slow(Path war) throws IOException {
+      Files.deleteIfExists(begun);
+      Files.deleteIfExists(gate);
+      Path slow =
+          Wars.with(folder, Wars.listener("Start"))
+              .source("Start", Wars.listenerSource("Start", Wars.waiting(begun, gate)))
+              .entry("index.html", "rang")
+              .write("slow.war");
+      Files.move(slow, war, StandardCopyOption.REPLACE_EXISTING);
+      jolly = program.start(out, err, "deploy", war.toString(), "--undescribed", "--to", "shop");
+      Yard.until("its start", () -> Files.exists(begun));
+    }
+
+    String ends(int exit) throws Exception {
+      int code = jolly.waitFor();
+      String told = Files.readString(out) + Files.readString(err);
+      assertThat(code).as(told).isEqualTo(exit);
+      return told;
+    }
+  }
+
+  @Test
+  void aLineThatIsCutForAMomentIsTakenUpAgain() throws Exception {
+    Path war = Wars.empty(folder).entry("index.html", "ring").write("bell.war");
+    deploys(0, war);
+    Slow slow = new Slow(war);
+    sshd.cut();
+    Files.createFile(slow.gate);
+    assertThat(slow.ends(0)).contains("Delivered", "was cut for a moment and taken up again");
+    assertThat(page()).isEqualTo("200 rang");
+    assertThat(own.folder.resolve(".jolly/lock")).doesNotExist();
+    assertThat(deploys(0, war).out()).contains("Unchanged");
+  }
+
   /** The lock goes with the line, the new release waits alone; the next command settles it. */
   @Test
-  void aLineThatIsCutIsSettledByTheNextCommand() throws Exception {
+  void aLineThatStaysCutIsSettledByTheNextCommand() throws Exception {
     Path war = Wars.empty(folder).entry("index.html", "ring").write("bell.war");
     deploys(0, war);
     Trace stands = own.trace();
-    Path begun = folder.resolve("begun");
-    Path gate = folder.resolve("gate");
-    Path slow =
-        Wars.with(folder, Wars.listener("Start"))
-            .source("Start", Wars.listenerSource("Start", Wars.waiting(begun, gate)))
-            .write("slow.war");
-    Files.move(slow, war, StandardCopyOption.REPLACE_EXISTING);
-    Path out = folder.resolve("out");
-    Path err = folder.resolve("err");
-    Process jolly =
-        program.start(out, err, "deploy", war.toString(), "--undescribed", "--to", "shop");
-    Yard.until("its start", () -> Files.exists(begun));
-    sshd.cut();
-    assertThat(jolly.waitFor()).as(Files.readString(out) + Files.readString(err)).isEqualTo(6);
-    assertThat(Files.readString(out) + Files.readString(err))
-        .contains("the connection was cut", "jolly recover");
-    Files.createFile(gate);
+    Slow slow = new Slow(war);
+    sshd.close();
+    assertThat(slow.ends(6)).contains("the connection was cut", "jolly recover");
+    sshd.start();
+    Files.createFile(slow.gate);
     assertThat(program.ends(0, "recover", "--on", "shop").all()).contains("Taken back");
     own.trace().isAs(stands);
     assertThat(page()).isEqualTo("200 ring");

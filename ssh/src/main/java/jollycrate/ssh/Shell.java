@@ -38,6 +38,7 @@ final class Shell {
   private int from;
   private int to;
   private final long pid;
+  private final String born;
   private long turns;
 
   /** Whether an answer did not come to its end, so that the next would be taken for it. */
@@ -47,7 +48,9 @@ final class Shell {
   Shell(OutputStream in, InputStream out) throws IOException {
     this.in = in;
     this.out = out;
-    this.pid = Long.parseLong(line());
+    String[] told = line().split(" ");
+    this.pid = Long.parseLong(told[0]);
+    this.born = told.length > 1 ? told[1] : "";
     this.turns = 1;
   }
 
@@ -61,6 +64,16 @@ final class Shell {
   /** Its process id there. */
   long pid() {
     return pid;
+  }
+
+  /** When it was started, in ticks since the machine was; empty when that is not known. */
+  String born() {
+    return born;
+  }
+
+  /** Whether an answer did not come to its end. */
+  synchronized boolean isCut() {
+    return cut;
   }
 
   /** How many requests it answered. */

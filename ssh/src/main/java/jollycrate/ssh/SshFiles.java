@@ -14,6 +14,7 @@ import jollycrate.host.Content;
 import jollycrate.host.Facts;
 import jollycrate.host.HostException;
 import jollycrate.host.HostFiles;
+import jollycrate.host.LineCutException;
 
 /** Files of another machine: how they are changed there. */
 final class SshFiles extends ReadingFiles {
@@ -45,20 +46,49 @@ final class SshFiles extends ReadingFiles {
   public void put(Path file, Content content, Access access) {
     Path beside = HostFiles.beside(file);
     String ending = written(beside, access, content.digest()) + replaced(beside, file);
-    String whole = beside(beside) + "cat > \"$b\"" + ending;
     Optional<byte[]> small = content.bytes(MOST_GATHERED);
     if (small.isPresent()) {
-      changing("write", file, whole, small.get());
+      changing("write", file, beside(beside) + "cat > \"$b\"" + ending, small.get());
       return;
     }
     if (recipe(file, content).filter(recipe -> follow(recipe, beside, ending)).isPresent()) {
       return;
     }
-    try (InputStream in = content.open()) {
-      orFail("write", file, sight.change(whole, in, content.size()));
-    } catch (IOException e) {
-      throw HostException.cannot("read what is to be put as", file, e);
+    sight.settle();
+    send(file, content, ending);
+  }
+
+  /** Sends a file; what came before the connection was cut is not sent again. */
+  private void send(Path file, Content content, String ending) {
+    Path beside = HostFiles.beside(file);
+    long there = 0;
+    while (true) {
+      try (InputStream in = content.open()) {
+        in.skipNBytes(there);
+        String script = further(beside, there, content.size()) + ending;
+        orFail("write", file, sight.change(script, in, content.size() - there));
+        return;
+      } catch (LineCutException cut) {
+        sight.back(cut);
+        long now = facts(beside).size();
+        if (now <= there) {
+          throw cut;
+        }
+        there = now;
+      } catch (IOException e) {
+        throw HostException.cannot("read what is to be put as", file, e);
+      }
     }
+  }
+
+  /** Goes on with a file, which stays for the next try as long as not all of it is there. */
+  private static String further(Path beside, long there, long size) {
+    return "b="
+        + Quote.word(beside)
+        + (there > 0 ? "\n" : "; rm -f \"$b\"\n")
+        + "cat >> \"$b\" || { rm -f \"$b\"; exit 1; }\n[ \"$(stat -c %s \"$b\")\" -eq "
+        + size
+        + " ] || { echo it was cut off >&2; exit 1; }\ntrap 'rm -f \"$b\"' EXIT\n:";
   }
 
   /** Makes a file from what stands there and what is sent; false when it did not become the one. */
@@ -70,7 +100,17 @@ final class SshFiles extends ReadingFiles {
             + "\ncopy() { tail -c +$(($1 + 1)) \"$o\" | head -c \"$2\"; }\n{\n"
             + recipe.script()
             + "} > \"$b\"";
-    return sight.change(script + ending, recipe.bytes(), recipe.own()).exit() == 0;
+    return follow(recipe, script + ending).exit() == 0;
+  }
+
+  private Shell.Reply follow(Recipe recipe, String script) {
+    sight.settle();
+    try {
+      return sight.change(script, recipe.bytes(), recipe.own());
+    } catch (LineCutException cut) {
+      sight.back(cut);
+      return sight.change(script, recipe.bytes(), recipe.own());
+    }
   }
 
   @Override

@@ -1,8 +1,6 @@
 package jollycrate.ssh;
 
-import com.jcraft.jsch.Session;
 import java.io.IOException;
-import java.io.InputStream;
 import java.net.Socket;
 import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
@@ -19,42 +17,35 @@ import jollycrate.host.UnreachableException;
 
 /** Reaches other machines over SSH; nothing is installed there. */
 public final class SshLines implements HostLines {
-  private static final String PROGRAM = "answer.sh";
-
   @Override
   public HostLine open(Reach reach) {
     Destination destination = Destination.of(reach);
-    Session session = new Login(reach, destination).session();
+    String before = reach.sudo().map(user -> "sudo -n -u " + Quote.word(user) + " -- ").orElse("");
     try {
-      String before =
-          reach.sudo().map(user -> "sudo -n -u " + Quote.word(user) + " -- ").orElse("");
-      return line(reach, destination, new Connection(session, before));
+      return line(
+          reach,
+          destination,
+          new Wire(() -> new Connection(new Login(reach, destination).session(), before)));
     } catch (Connection.NoShell e) {
-      session.disconnect();
       throw new UnreachableException(noShell(reach, destination, e.getMessage()));
     } catch (IOException e) {
-      session.disconnect();
       throw new UnreachableException(
           "Cannot reach '" + reach.name() + "' (" + destination.told() + "): " + e.getMessage());
     }
   }
 
-  private static HostLine line(Reach reach, Destination destination, Connection connection)
-      throws IOException {
-    Connection.Program started = connection.program(program());
-    Shell shell = new Shell(started.in(), started.out());
-    SshSight sight = new SshSight(shell);
+  private static HostLine line(Reach reach, Destination destination, Wire wire) {
+    SshSight sight = new SshSight(wire);
     Map<String, String> environment = environment(sight);
     Host host =
         new Host(
             reach.name(),
             false,
             new SshFiles(sight),
-            new SshProcesses(sight, connection),
+            new SshProcesses(sight, wire),
             sight,
             environment);
-    return new Line(
-        host, destination.told(), destination.hostName(), shell, sight, connection.session());
+    return new Line(host, destination.told(), destination.hostName(), wire, sight);
   }
 
   private static String noShell(Reach reach, Destination destination, String errors) {
@@ -76,12 +67,6 @@ public final class SshLines implements HostLines {
                     + ") NOPASSWD: ALL."
                     + said)
         .orElse(begin + "it lets one in, but starts no shell." + said);
-  }
-
-  private static String program() throws IOException {
-    try (InputStream in = SshLines.class.getResourceAsStream(PROGRAM)) {
-      return new String(in.readAllBytes(), StandardCharsets.UTF_8);
-    }
   }
 
   /** What servers started there may see, as a log-in there has it. */
@@ -139,23 +124,22 @@ public final class SshLines implements HostLines {
         Arrays.copyOfRange(key, Integer.BYTES, Integer.BYTES + length), StandardCharsets.US_ASCII);
   }
 
-  private record Line(
-      Host host, String told, String address, Shell shell, SshSight sight, Session session)
+  private record Line(Host host, String told, String address, Wire wire, SshSight sight)
       implements HostLine {
     @Override
     public Socket socket() {
       sight.settle();
-      return new SocketThere(session);
+      return new SocketThere(wire.connection().session());
     }
 
     @Override
     public long turns() {
-      return shell.turns();
+      return wire.turns();
     }
 
     @Override
     public void close() {
-      session.disconnect();
+      wire.close();
     }
   }
 }

@@ -7,13 +7,24 @@ import java.util.Optional;
 import java.util.function.Supplier;
 import jollycrate.host.HeldLock;
 import jollycrate.host.HostException;
+import jollycrate.host.LineCutException;
 
 /** Locks of another machine: held as long as the line stands. */
-record SshLocks(SshSight sight, Connection connection) implements HeldLock.Place {
+record SshLocks(SshSight sight, Wire wire) implements HeldLock.Place {
 
   @Override
   public HeldLock.Shell start(String script, List<String> arguments) throws IOException {
-    return connection.program("set -- " + Quote.words(arguments) + "\n" + script);
+    String whole = "set -- " + Quote.words(arguments) + "\n" + script;
+    wire.mustStand();
+    try {
+      return wire.connection().program(whole);
+    } catch (IOException e) {
+      if (wire.stands()) {
+        throw e;
+      }
+      sight.back(new LineCutException(e.getMessage()));
+      return wire.connection().program(whole);
+    }
   }
 
   @Override
@@ -36,9 +47,26 @@ record SshLocks(SshSight sight, Connection connection) implements HeldLock.Place
         });
   }
 
+  /** Only what holds the very file is ended. */
+  @Override
+  public void end(Path file, long holder) {
+    String held = "/proc/" + holder + "/fd/9";
+    wire.shell()
+        .ask(
+            "i=0; while [ "
+                + held
+                + " -ef "
+                + Quote.word(file)
+                + " ] && [ $i -lt 50 ]; do kill -9 "
+                + holder
+                + "; sleep 0.1; i=$((i + 1)); done");
+  }
+
   @Override
   public Optional<HostException> refused(Path file) {
-    return Optional.empty();
+    return Optional.of(wire)
+        .filter(line -> !line.stands())
+        .map(line -> new LineCutException("while it was locked"));
   }
 
   @Override

@@ -30,11 +30,11 @@ final class SshProcesses extends LinuxProcesses {
   private static final int MILLIS = 1000;
 
   private final SshSight sight;
-  private final Connection connection;
+  private final Wire wire;
 
-  SshProcesses(SshSight sight, Connection connection) {
+  SshProcesses(SshSight sight, Wire wire) {
     this.sight = sight;
-    this.connection = connection;
+    this.wire = wire;
   }
 
   @Override
@@ -116,7 +116,7 @@ final class SshProcesses extends LinuxProcesses {
   @Override
   public Optional<Hold> hold(Path file, String content, Access access) {
     sight.settle();
-    return HeldLock.take(new SshLocks(sight, connection), file, content, access);
+    return HeldLock.take(new SshLocks(sight, wire), file, content, access);
   }
 
   /** The shell there: it ends with the line. */
@@ -143,7 +143,8 @@ final class SshProcesses extends LinuxProcesses {
             + Quote.words(command)
             + "\n";
     try {
-      return connection.run(script, input, limit);
+      wire.mustStand();
+      return wire.connection().run(script, input, limit);
     } catch (IOException e) {
       throw HostException.cannot("run", Path.of(command.get(0)), e);
     }

@@ -14,6 +14,7 @@ import java.util.function.Consumer;
 import java.util.function.Supplier;
 import jollycrate.host.Facts;
 import jollycrate.host.Glance;
+import jollycrate.host.LineCutException;
 import jollycrate.host.Proc;
 import jollycrate.host.Sight;
 import jollycrate.host.Time;
@@ -25,7 +26,7 @@ final class SshSight implements Sight {
   private static final long CLEAR_NANOS = 50_000_000;
   private static final double SECOND = 1e9;
 
-  private final Shell shell;
+  private final Wire wire;
   private final Map<String, Shell.Reply> replies = new HashMap<>();
   private final Map<Path, Facts> facts = new HashMap<>();
 
@@ -37,15 +38,34 @@ final class SshSight implements Sight {
   /** Whose changes are made together. */
   private Thread gathering;
 
-  /** A change that was not sent yet, and who hears of it. */
-  private record Change(String script, byte[] input, Consumer<Shell.Reply> told) {
+  /**
+   * A change that was not sent yet, and who hears of it.
+   *
+   * @param harmless whether it may be made twice
+   */
+  private record Change(String script, byte[] input, boolean harmless, Consumer<Shell.Reply> told) {
     Shell.Request after(boolean another) {
       return new Shell.Request(script, new ByteArrayInputStream(input), input.length, another);
     }
   }
 
-  SshSight(Shell shell) {
-    this.shell = shell;
+  SshSight(Wire wire) {
+    this.wire = wire;
+  }
+
+  @Override
+  public Runnable whenBack(Runnable again) {
+    return wire.whenBack(again);
+  }
+
+  /**
+   * Takes up a connection again that was cut while something was asked.
+   *
+   * @throws jollycrate.host.LineCutException when it is not back in time
+   */
+  synchronized void back(LineCutException cut) {
+    wire.back(cut);
+    forget();
   }
 
   @Override
@@ -84,7 +104,7 @@ final class SshSight implements Sight {
 
   /** The process id of the shell there. */
   long pid() {
-    return shell.pid();
+    return wire.shell().pid();
   }
 
   /** Runs a script that changes nothing. */
@@ -95,7 +115,7 @@ final class SshSight implements Sight {
   }
 
   private List<Shell.Reply> read(List<String> scripts) {
-    List<Shell.Reply> told = send(scripts.stream().map(Shell.Request::of).toList());
+    List<Shell.Reply> told = send(scripts.stream().map(Shell.Request::of).toList(), true);
     for (int i = 0; i < scripts.size() && isLook(); i++) {
       replies.put(scripts.get(i), told.get(i));
     }
@@ -106,7 +126,7 @@ final class SshSight implements Sight {
   synchronized Shell.Reply change(String script, InputStream input, long size) {
     forget();
     boolean after = isGathering() && !waiting.isEmpty();
-    return send(List.of(new Shell.Request(script, input, size, after))).get(0);
+    return send(List.of(new Shell.Request(script, input, size, after)), false).get(0);
   }
 
   /**
@@ -115,11 +135,15 @@ final class SshSight implements Sight {
    * @param told hears what came of it, and throws what is to be thrown then
    */
   synchronized void change(String script, byte[] input, Consumer<Shell.Reply> told) {
+    change(new Change(script, input, false, told));
+  }
+
+  private void change(Change change) {
     forget();
     if (isGathering()) {
-      waiting.add(new Change(script, input, told));
+      waiting.add(change);
     } else {
-      told.accept(change(script, new ByteArrayInputStream(input), input.length));
+      change.told().accept(send(List.of(change.after(false)), change.harmless()).get(0));
     }
   }
 
@@ -156,11 +180,11 @@ final class SshSight implements Sight {
 
   /** Makes the changes that wait. */
   synchronized void settle() {
-    send(List.of());
+    send(List.of(), true);
   }
 
   /** Sends what waits and then this; throws what came of the first that failed. */
-  private List<Shell.Reply> send(List<Shell.Request> last) {
+  private List<Shell.Reply> send(List<Shell.Request> last, boolean harmless) {
     List<Change> changes = isGathering() ? List.copyOf(waiting) : List.of();
     if (isGathering()) {
       waiting.clear();
@@ -168,11 +192,26 @@ final class SshSight implements Sight {
     List<Shell.Request> requests = new ArrayList<>();
     changes.forEach(change -> requests.add(change.after(!requests.isEmpty())));
     requests.addAll(last);
-    List<Shell.Reply> told = requests.isEmpty() ? List.of() : shell.ask(requests);
+    boolean twice = harmless && changes.stream().allMatch(Change::harmless);
+    List<Shell.Reply> told = requests.isEmpty() ? List.of() : asked(requests, twice);
     for (int i = 0; i < changes.size(); i++) {
       changes.get(i).told().accept(told.get(i));
     }
     return told.subList(changes.size(), told.size());
+  }
+
+  /** What may be asked twice is asked again when the connection was cut meanwhile. */
+  private List<Shell.Reply> asked(List<Shell.Request> requests, boolean twice) {
+    wire.mustStand();
+    try {
+      return wire.shell().ask(requests);
+    } catch (LineCutException cut) {
+      if (!twice) {
+        throw cut;
+      }
+      back(cut);
+      return wire.shell().ask(requests);
+    }
   }
 
   /** A turn with nothing to send is what the way costs by itself. */
@@ -193,7 +232,9 @@ final class SshSight implements Sight {
 
   @Override
   public void pause(Time time, Duration little, List<Path> watched) {
-    change(ReadScripts.pause(watched), new byte[0], reply -> {});
+    synchronized (this) {
+      change(new Change(ReadScripts.pause(watched), new byte[0], true, reply -> {}));
+    }
   }
 
   /** Facts of paths, in the order asked for. */

@@ -23,7 +23,33 @@ replace() { # from to
   mv -f $over "$1" "$2" && durable "${2%/*}/"
 }
 
-printf '%s\n' "$$"
+# What a process is: its parent and its start, from stat (proc(5)).
+born() {
+  IFS= read -r stat 2>/dev/null <"/proc/$1/stat" || return 1
+  pid=$1
+  set -- ${stat##*) }
+  parent=$2 start=${20}
+}
+# Ends a shell that answered before, and what it is still doing.
+leave() { # pid start
+  born "$1" && [ "$start" = "$2" ] || return 0
+  all=" $1 " more=1
+  while [ "$more" ]; do
+    more=
+    for file in /proc/[0-9]*; do
+      born "${file#/proc/}" || continue
+      case $all in
+        *" $pid "*) ;;
+        *" $parent "*) all="$all$pid " more=1 ;;
+      esac
+    done
+  done
+  kill -9 $all 2>/dev/null
+  :
+}
+
+born "$$" || start=
+printf '%s %s\n' "$$" "$start"
 code=0
 while IFS=' ' read -r script input mark after; do
   text=$(take "$script"; printf .)

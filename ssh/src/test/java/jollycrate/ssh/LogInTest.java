@@ -20,8 +20,6 @@ import jollycrate.host.Content;
 import jollycrate.host.HostFiles;
 import jollycrate.host.HostKey;
 import jollycrate.host.HostLine;
-import jollycrate.host.Identity;
-import jollycrate.host.Life;
 import jollycrate.host.LineCutException;
 import jollycrate.host.Ran;
 import jollycrate.host.Reach;
@@ -140,23 +138,6 @@ class LogInTest {
           .isNotInstanceOf(LineCutException.class)
           .hasMessageContaining("the source changed");
       assertThat(files.facts(place.resolve("copy")).exists()).isFalse();
-    }
-  }
-
-  @Test
-  void aCutLineIsToldAndNothingIsTakenForAnAnswer() {
-    trusted();
-    try (HostLine line = lines.open(sshd.reach())) {
-      HostFiles files = line.host().files();
-      assertThat(files.facts(place).isFolder()).isTrue();
-      Identity self = line.host().processes().self();
-      sshd.cut();
-      for (int i = 0; i < 2; i++) {
-        assertThatThrownBy(() -> files.facts(place)).isInstanceOf(LineCutException.class);
-      }
-      try (HostLine again = lines.open(sshd.reach())) {
-        assertThat(again.host().processes().life(self)).isEqualTo(Life.GONE);
-      }
     }
   }
 
