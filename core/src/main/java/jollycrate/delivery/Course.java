@@ -90,6 +90,10 @@ final class Course {
                   : Optional.of(way)
                       .filter(it -> it.steps().isEmpty())
                       .map(it -> it.unchanged().get());
+      boolean asked = !blocked && !dryRun && end.isPresent();
+      if (asked && !site.host().sight().once(() -> stillStands(way))) {
+        continue;
+      }
       Optional<DeliveryOutcome> ended =
           end.map(result -> outcome.end(result, site.time().now())).or(() -> locked(outcome, way));
       if (ended.isPresent()) {
@@ -126,6 +130,13 @@ final class Course {
     if (!way.steps().isEmpty() && !Finding.anyBlocker(findings)) {
       progress.planned(site.server(), way.steps(), diffs);
     }
+  }
+
+  /** Whether nobody delivered, or began to, while what stands was asked whether it works. */
+  private boolean stillStands(Way way) {
+    site.host().sight().ahead(site.stockTaker().whatStands().and(Recovery.glance(site)));
+    return Recovery.unfinished(site).isEmpty()
+        && site.stockTaker().standing().equals(way.stock().standing());
   }
 
   /** The stock, unless it is another one than it was. */

@@ -155,7 +155,7 @@ public final class Examination {
       add(
           "process",
           Verdict.WRONG,
-          "it cannot be told " + presence.unread().get(),
+          "unknown: " + presence.unread().get(),
           "Run as the user who started it");
     } else if (presence.found().isEmpty()) {
       right("process", "stopped");

@@ -160,6 +160,13 @@ public final class HostExamination {
                   .collect(Collectors.joining(" and "))
               + ", or busybox");
     }
+    if (facts.containsKey("unmounted")) {
+      odd(
+          "processes",
+          Verdict.WRONG,
+          "there is no /proc, by which processes and ports are known",
+          "Mount it there: mount -t proc proc /proc");
+    }
     if (facts.containsKey("hidden")) {
       odd(
           "processes",

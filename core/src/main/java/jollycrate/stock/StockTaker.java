@@ -159,10 +159,15 @@ public final class StockTaker {
   /** What taking stock of every server like this reads. */
   public Glance usual() {
     return running()
-        .wholes(List.of(records().standing()), MOST_RECORD_BYTES)
+        .and(whatStands())
         .wholes(kind.reads(server), XmlDocument.MOST_BYTES)
         .part(ServerJava.release(server.runtime().java()), 0, ServerJava.MOST_BYTES)
         .place(server.folder());
+  }
+
+  /** What {@link #standing} is going to read. */
+  public Glance whatStands() {
+    return new Glance().wholes(List.of(records().standing()), MOST_RECORD_BYTES);
   }
 
   /** What {@link #presence} is going to read. */
@@ -189,13 +194,15 @@ public final class StockTaker {
       Presence begun = withToken(record, record.token());
       boolean byCommand = server.steering().hasItsOwn();
       return byCommand && begun.found().isPresent()
-          ? new Presence.Unknown("what its start command comes to, which has not ended")
+          ? new Presence.Unknown("its start command has not ended")
           : begun;
     }
     return switch (host.processes().life(record.identity())) {
       case RUNS -> new Presence.Runs(record.running(record.identity()));
       case GONE -> new Presence.Stopped();
-      case UNKNOWN -> new Presence.Unknown("whether process " + record.identity().pid() + " lives");
+      case UNKNOWN ->
+          new Presence.Unknown(
+              "what became of process " + record.identity().pid() + " cannot be read");
     };
   }
 

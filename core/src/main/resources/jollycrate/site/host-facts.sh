@@ -15,7 +15,11 @@ done
 for tool in flock setsid sha256sum stat sync timeout; do
   command -v "$tool" >/dev/null || say missing "$tool"
 done
-cat /proc/1/stat >/dev/null 2>&1 || say hidden yes
+if ! cat /proc/self/stat >/dev/null 2>&1; then
+  say unmounted yes
+elif ! cat /proc/1/stat >/dev/null 2>&1; then
+  say hidden yes
+fi
 for java in "$JAVA_HOME/bin/java" "$(command -v java)" /usr/lib/jvm/*/bin/java /opt/*/bin/java; do
   [ ! -x "$java" ] || readlink -f "$java"
 done | sort -u | while IFS= read -r java; do

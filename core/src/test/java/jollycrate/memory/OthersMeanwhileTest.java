@@ -109,6 +109,22 @@ class OthersMeanwhileTest {
     }
   }
 
+  /** What was asked meanwhile was another release, so that nothing is proven of this one. */
+  @Test
+  void whoeverDeliversWhileChecksRunIsNotTakenForWhatStands() {
+    World world = new World(Swap.LIVE, releases);
+    world.deploy("a", OLD);
+    world.control().start();
+    world.requests =
+        () -> {
+          world.requests = () -> {};
+          world.deploy("a", NEW);
+        };
+    DeliveryOutcome outcome = world.deploy("a", OLD);
+    assertThat(outcome.result()).isEqualTo(Result.DELIVERED);
+    assertThat(world.server.answer("a")).contains(OLD);
+  }
+
   @Test
   void whoeverLostTheLockStopsBeforeHisNextLine() {
     World world = new World(Swap.LIVE, releases);
