@@ -62,21 +62,7 @@ public record ServerState(
       Function<ServerEntry, ServerService> services) {
     try {
       Site site = sites.apply(entry);
-      ServerService service = services.apply(entry);
-      Presence presence = site.stockTaker().presence();
-      return new ServerState(
-          entry.name(),
-          site.traits().label(),
-          entry.place(),
-          addressOf(site.server().ports()),
-          entry.ports().admin().orElse(0),
-          fare(presence),
-          presence.found().map(found -> found.identity().pid()).orElse(0L),
-          service.placements().stream().map(ServerState::standing).toList(),
-          Stream.concat(
-                  service.unfinished().stream(),
-                  service.troubles().stream().map(cause -> cause.what() + ". " + cause.next()))
-              .collect(Collectors.joining("\n")));
+      return site.host().sight().once(() -> seen(entry, site, services.apply(entry)));
     } catch (NotDescribedException | HostException | UnreachableException | RecordsException e) {
       return new ServerState(
           entry.name(),
@@ -89,6 +75,24 @@ public record ServerState(
           List.of(),
           e.getMessage());
     }
+  }
+
+  private static ServerState seen(ServerEntry entry, Site site, ServerService service) {
+    site.host().sight().ahead(site.stockTaker().usual());
+    Presence presence = site.stockTaker().presence();
+    return new ServerState(
+        entry.name(),
+        site.traits().label(),
+        entry.place(),
+        addressOf(site.server().ports()),
+        entry.ports().admin().orElse(0),
+        fare(presence),
+        presence.found().map(found -> found.identity().pid()).orElse(0L),
+        service.placements().stream().map(ServerState::standing).toList(),
+        Stream.concat(
+                service.unfinished().stream(),
+                service.troubles().stream().map(cause -> cause.what() + ". " + cause.next()))
+            .collect(Collectors.joining("\n")));
   }
 
   private static String addressOf(Ports ports) {

@@ -19,6 +19,7 @@ import jollycrate.host.Hold;
 import jollycrate.host.HostException;
 import jollycrate.host.Identity;
 import jollycrate.host.Launch;
+import jollycrate.host.Life;
 import jollycrate.host.LinuxProcesses;
 import jollycrate.host.Proc;
 import jollycrate.host.Question;
@@ -150,9 +151,13 @@ final class SshProcesses extends LinuxProcesses {
     }
   }
 
-  /** Asking a Java process needs a program beside it. */
   @Override
   public Fact<List<Bean>> beans(Identity process, List<Question> questions) {
-    return Fact.unknown("a Java process is asked on this machine only");
+    if (life(process) != Life.RUNS) {
+      return Fact.unknown("process " + process.pid() + " does not run");
+    }
+    sight.settle();
+    wire.mustStand();
+    return BeansThere.ask(wire.connection(), process.pid(), questions);
   }
 }

@@ -14,11 +14,16 @@ import java.util.Random;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
 import jollycrate.host.Access;
+import jollycrate.host.Bean;
 import jollycrate.host.Content;
+import jollycrate.host.Fact;
 import jollycrate.host.Glance;
+import jollycrate.host.Host;
 import jollycrate.host.HostFiles;
 import jollycrate.host.HostLine;
 import jollycrate.host.HostProcesses;
+import jollycrate.host.Identity;
+import jollycrate.host.Question;
 import jollycrate.host.RealHostContract;
 import jollycrate.host.Sight;
 import org.junit.jupiter.api.AfterAll;
@@ -145,6 +150,22 @@ class SshHostTest implements RealHostContract {
     files().put(file, fresh, access);
     assertThat(files().digest(file)).isEqualTo(fresh.digest());
     assertThat(files().list(folder)).containsExactly(file, folder.resolve("old.war"));
+  }
+
+  @Test
+  void aJavaProcessIsAskedByAProgramBesideIt() {
+    Identity java = Host.local().processes().self();
+    List<Question> questions =
+        List.of(new Question("java.lang:type=Runtime", List.of("StartTime", "SpecName", "none")));
+    List<Bean> beans = processes().beans(java, questions).orElse(List.of());
+    assertThat(beans).hasSize(1);
+    assertThat(beans.get(0).key("type")).isEqualTo("Runtime");
+    assertThat(beans.get(0).number("StartTime")).isPresent();
+    assertThat(beans.get(0).values())
+        .containsEntry("SpecName", System.getProperty("java.vm.specification.name"))
+        .hasSize(2);
+    Fact<List<Bean>> shell = processes().beans(processes().self(), questions);
+    assertThat(shell.unread()).isPresent();
   }
 
   @Test

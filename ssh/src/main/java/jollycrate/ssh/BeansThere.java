@@ -1,0 +1,106 @@
+package jollycrate.ssh;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.net.URLDecoder;
+import java.nio.charset.StandardCharsets;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.Base64;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+import jollycrate.host.Bean;
+import jollycrate.host.Fact;
+import jollycrate.host.Question;
+import jollycrate.host.Ran;
+
+/**
+ * What a Java process of another machine tells of itself: a small program is put beside it for
+ * that, runs on its own Java, and goes again.
+ */
+final class BeansThere {
+  private static final String CLASS = "jollycrate/probe/BeansProbe";
+  private static final Duration LIMIT = Duration.ofSeconds(15);
+
+  private BeansThere() {}
+
+  /** Asks a process. */
+  static Fact<List<Bean>> ask(Connection connection, long pid, List<Question> questions) {
+    String asked =
+        questions.stream()
+            .map(one -> one.pattern() + "\t" + String.join("\t", one.attributes()) + "\n")
+            .collect(Collectors.joining());
+    try {
+      Ran ran = connection.run(script(pid), asked, LIMIT);
+      return ran.tookTooLong()
+          ? unknown(pid, "it did not answer within " + LIMIT.toSeconds() + " s")
+          : told(pid, ran);
+    } catch (IOException e) {
+      return unknown(pid, e.getMessage());
+    }
+  }
+
+  private static String script(long pid) {
+    return "d=$(mktemp -d) || exit\ntrap 'rm -rf \"$d\"' EXIT\nc=\"$d/"
+        + CLASS
+        + ".class\"\nmkdir -p \"${c%/*}\" && base64 -d >\"$c\" <<'END' || exit\n"
+        + Base64.getMimeEncoder().encodeToString(program()).replace("\r", "")
+        + "\nEND\ntimeout -s KILL "
+        + LIMIT.toSeconds()
+        + " \"$(readlink /proc/"
+        + pid
+        + "/exe)\" -Xmx64m -XX:+UseSerialGC -XX:TieredStopAtLevel=1 -cp \"$d\" "
+        + CLASS.replace('/', '.')
+        + " "
+        + pid
+        + "\n";
+  }
+
+  private static byte[] program() {
+    try (InputStream in = BeansThere.class.getClassLoader().getResourceAsStream(CLASS + ".class")) {
+      return in.readAllBytes();
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  private static Fact<List<Bean>> told(long pid, Ran ran) {
+    List<String[]> lines = ran.output().lines().map(line -> line.split("\t")).toList();
+    String last = lines.isEmpty() ? "" : lines.get(lines.size() - 1)[0];
+    if (last.equals("no")) {
+      return unknown(pid, plain(lines.get(lines.size() - 1)[1]));
+    }
+    if (!last.equals("end")) {
+      return unknown(pid, ran.errors().strip());
+    }
+    List<Bean> beans = new ArrayList<>();
+    Map<String, String> keys = new HashMap<>();
+    Map<String, String> values = new HashMap<>();
+    for (String[] line : lines) {
+      switch (line[0]) {
+        case "bean" -> {
+          keys = new HashMap<>();
+          values = new HashMap<>();
+          beans.add(new Bean(plain(line[1]), keys, values));
+        }
+        case "key" -> keys.put(plain(line[1]), line.length > 2 ? plain(line[2]) : "");
+        case "value" -> values.put(plain(line[1]), line.length > 2 ? plain(line[2]) : "");
+        default -> {
+          return Fact.known(List.copyOf(beans));
+        }
+      }
+    }
+    return Fact.known(List.copyOf(beans));
+  }
+
+  private static String plain(String escaped) {
+    return URLDecoder.decode(escaped, StandardCharsets.UTF_8);
+  }
+
+  private static Fact<List<Bean>> unknown(long pid, String why) {
+    return Fact.unknown("process " + pid + " cannot be asked: " + why);
+  }
+}
