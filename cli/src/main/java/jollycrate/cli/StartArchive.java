@@ -13,6 +13,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import jollycrate.app.Setting;
 import jollycrate.check.HttpRequester;
@@ -134,10 +135,12 @@ public final class StartArchive {
       Thread answering = new Thread(() -> answer(port));
       answering.start();
       requester.send(
-          "GET",
-          URI.create("http://127.0.0.1:" + port.getLocalPort() + "/"),
-          Optional.empty(),
-          Optional.of(new Requester.Login("anna", "start")),
+          new Requester.Request(
+              "GET",
+              URI.create("http://127.0.0.1:" + port.getLocalPort() + "/"),
+              Map.of(),
+              Optional.empty(),
+              Optional.of(new Requester.Login("anna", "start"))),
           Duration.ofSeconds(5));
     }
   }

@@ -329,8 +329,10 @@ public final class ApplicationFile {
   }
 
   private List<Check> checks(List<User> users) {
-    return root.sections("check").stream()
-        .map(section -> new CheckSection(section, users).read())
+    return Stream.concat(
+            root.sections("check").stream().map(section -> new CheckSection(section, users).read()),
+            root.sections("access").stream()
+                .flatMap(section -> new AccessSection(section, users).read().stream()))
         .toList();
   }
 

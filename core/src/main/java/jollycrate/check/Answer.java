@@ -1,22 +1,23 @@
 package jollycrate.check;
 
 import java.time.Duration;
+import java.util.Map;
 import java.util.Optional;
+import java.util.TreeMap;
 import java.util.regex.Pattern;
 
 /**
  * What came back for a request.
  *
- * @param tag {@code ETag} of the answer (RFC 9110, section 8.8.3), else empty
+ * @param headers by name, whose case does not matter; of several with one name all values
  * @param why nothing came, if so
  * @param failure the same in words; empty when an answer came
  * @param next what to do about that
  */
 public record Answer(
     int status,
-    String type,
+    Map<String, String> headers,
     String body,
-    String tag,
     Duration took,
     Why why,
     String failure,
@@ -48,16 +49,33 @@ public record Answer(
 
   /** One that came. */
   public static Answer came(int status, String type, String body, String tag, Duration took) {
-    return new Answer(status, type, body, tag, took, Why.CAME, "", "");
+    Map<String, String> headers = new TreeMap<>(String.CASE_INSENSITIVE_ORDER);
+    headers.put("Content-Type", type);
+    headers.put("ETag", tag);
+    return came(status, headers, body, took);
+  }
+
+  static Answer came(int status, Map<String, String> headers, String body, Duration took) {
+    return new Answer(status, headers, body, took, Why.CAME, "", "");
   }
 
   static Answer failed(Duration took, Why why, String failure, String next) {
-    return new Answer(0, "", "", "", took, why, failure, next);
+    return new Answer(0, Map.of(), "", took, why, failure, next);
+  }
+
+  /** A header; empty when it did not come. */
+  String header(String name) {
+    return headers.getOrDefault(name, "");
+  }
+
+  /** Type of media with its parameters; empty when it is not told. */
+  String type() {
+    return header("Content-Type");
   }
 
   /** Whether a server read it from a file by itself. */
   boolean fromFile() {
-    return OF_A_FILE.matcher(tag).matches();
+    return OF_A_FILE.matcher(header("ETag")).matches();
   }
 
   /** Why none came; empty when one did. */

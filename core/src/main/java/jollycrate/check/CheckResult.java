@@ -7,6 +7,7 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import jollycrate.app.Check;
 import jollycrate.json.Json;
 import jollycrate.server.Cause;
 
@@ -21,6 +22,7 @@ import jollycrate.server.Cause;
  * @param cause why, as far as it is known
  * @param proves whether passing says something about the application, and not only about the server
  *     before it
+ * @param cell of the table of who may see what; empty for any other check
  */
 public record CheckResult(
     String name,
@@ -31,7 +33,9 @@ public record CheckResult(
     Duration took,
     List<Miss> misses,
     Optional<Cause> cause,
-    boolean proves) {
+    boolean proves,
+    @JacksonInject(value = Json.ABSENT_SECOND_VALUE, useInput = OptBoolean.TRUE)
+        Optional<Check.Cell> cell) {
 
   /** Why no answer came, or that one did. */
   public Answer.Why why() {
@@ -46,7 +50,23 @@ public record CheckResult(
 
   /** The same with another cause. */
   public CheckResult because(Optional<Cause> other) {
-    return new CheckResult(name, request, status, unanswered, took, misses, other, proves);
+    return new CheckResult(name, request, status, unanswered, took, misses, other, proves, cell);
+  }
+
+  /** The same as a cell of the table of who may see what. */
+  CheckResult in(Optional<Check.Cell> place) {
+    return new CheckResult(name, request, status, unanswered, took, misses, cause, proves, place);
+  }
+
+  /** The same under another name. */
+  CheckResult named(String other) {
+    return new CheckResult(other, request, status, unanswered, took, misses, cause, proves, cell);
+  }
+
+  /** The same, of which something was missed besides. */
+  CheckResult missing(List<Miss> more, Cause why) {
+    return new CheckResult(
+        name, request, status, unanswered, took, more, Optional.of(why), proves, cell);
   }
 
   /** The same of an application that does not run, whatever answered. */
@@ -54,7 +74,7 @@ public record CheckResult(
     List<Miss> all = new ArrayList<>(misses);
     all.add(0, new Miss("application", "started", "not started"));
     return new CheckResult(
-        name, request, status, unanswered, took, List.copyOf(all), Optional.of(down), proves);
+        name, request, status, unanswered, took, List.copyOf(all), Optional.of(down), proves, cell);
   }
 
   /** One difference. */

@@ -1,16 +1,13 @@
 package jollycrate.check;
 
-import com.fasterxml.jackson.core.JsonPointer;
-import com.fasterxml.jackson.core.JsonProcessingException;
-import com.fasterxml.jackson.databind.JsonNode;
 import java.net.URI;
 import java.time.Duration;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import jollycrate.app.Ask;
 import jollycrate.app.Check;
-import jollycrate.json.Json;
+import jollycrate.app.Statuses;
 import jollycrate.server.Cause;
 
 /** Runs checks against an address and says what came instead of what was expected. */
@@ -18,8 +15,6 @@ public final class Checker {
   /** Longest wait for an answer when a check names no limit. */
   private static final Duration LIMIT = Duration.ofSeconds(30);
 
-  private static final String TIME = "time";
-  private static final int SHOWN = 160;
   private static final int SERVER_ERROR = 500;
   private static final int NOT_FOUND = 404;
 
@@ -39,17 +34,34 @@ public final class Checker {
 
   /** Runs one check. */
   public CheckResult run(Check check) {
-    URI url = URI.create(base + check.path().substring(1));
-    Duration limit = check.within().map(within -> within.plus(LIMIT)).orElse(LIMIT);
-    Answer answer =
-        requester.send(
-            check.method(),
-            url,
-            check.body().map(JsonNode::toString),
-            check.user().map(user -> new Requester.Login(user, passwords.get(user))),
-            limit);
-    List<CheckResult.Miss> misses = answer.came() ? misses(check, answer) : List.of(none(answer));
-    return result(check.name(), check.method(), url, answer, misses, true);
+    Requester.Request request = request(check);
+    Duration limit = check.expect().within().map(within -> within.plus(LIMIT)).orElse(LIMIT);
+    Answer answer = requester.send(request, limit);
+    List<CheckResult.Miss> misses =
+        answer.came()
+            ? new Expectations(check.expect(), base).misses(request.url(), answer)
+            : List.of(none(answer));
+    CheckResult told =
+        result(check.name(), check.ask().method(), request.url(), answer, misses, true)
+            .in(check.cell());
+    boolean open = check.cell().filter(cell -> !cell.allowed()).isPresent() && !told.passed();
+    CheckResult result =
+        open && Statuses.SUCCESS.holds(answer.status())
+            ? told.because(Optional.of(seenByAll(request.url())))
+            : told;
+    return check.page() && result.passed()
+        ? new PageParts(requester, base, request.login()).of(request.url(), answer, result)
+        : result;
+  }
+
+  private Requester.Request request(Check check) {
+    Ask ask = check.ask();
+    return new Requester.Request(
+        ask.method(),
+        URI.create(base + ask.path().substring(1)),
+        ask.headers(),
+        ask.sent(),
+        ask.user().map(user -> new Requester.Login(user, passwords.get(user))));
   }
 
   /**
@@ -58,16 +70,17 @@ public final class Checker {
    * @param before name of that one
    */
   public CheckResult notAsked(Check check, String before) {
-    URI url = URI.create(base + check.path().substring(1));
+    URI url = request(check).url();
     String why = "not asked: nothing came back for '" + before + "'";
     Answer none = Answer.failed(Duration.ZERO, Answer.Why.SILENCE, why, "");
-    return result(check.name(), check.method(), url, none, List.of(none(none)), true)
+    return result(check.name(), check.ask().method(), url, none, List.of(none(none)), true)
+        .in(check.cell())
         .because(Optional.empty());
   }
 
   /** Asks a program at its root; any answer of its own will do, but an error. */
   public CheckResult anyAnswer() {
-    Answer answer = requester.send("GET", base, Optional.empty(), Optional.empty(), LIMIT);
+    Answer answer = requester.send(Requester.Request.get(base), LIMIT);
     return result("answers", "GET", base, answer, errors(answer), answer.came());
   }
 
@@ -79,7 +92,7 @@ public final class Checker {
    * @param servlets whether the application has servlets
    */
   public CheckResult root(boolean servlets) {
-    Answer answer = requester.send("GET", base, Optional.empty(), Optional.empty(), LIMIT);
+    Answer answer = requester.send(Requester.Request.get(base), LIMIT);
     Optional<String> unproven = unproven(answer, servlets);
     String name = "answers" + unproven.map(why -> " (" + why + ")").orElse("");
     return result(name, "GET", base, answer, errors(answer), unproven.isEmpty());
@@ -92,8 +105,8 @@ public final class Checker {
    * @param proven whether something shows that the application works where it is to answer
    */
   public CheckResult absentAt(URI other, boolean proven) {
-    Answer here = requester.send("GET", base, Optional.empty(), Optional.empty(), LIMIT);
-    Answer there = requester.send("GET", other, Optional.empty(), Optional.empty(), LIMIT);
+    Answer here = requester.send(Requester.Request.get(base), LIMIT);
+    Answer there = requester.send(Requester.Request.get(other), LIMIT);
     boolean same =
         there.came()
             && there.status() != NOT_FOUND
@@ -119,7 +132,8 @@ public final class Checker {
         there.took(),
         misses,
         cause,
-        proven);
+        proven,
+        Optional.empty());
   }
 
   private static Optional<String> unproven(Answer answer, boolean servlets) {
@@ -149,7 +163,7 @@ public final class Checker {
       Answer answer,
       List<CheckResult.Miss> misses,
       boolean proves) {
-    boolean onlySlow = misses.size() == 1 && misses.get(0).what().equals(TIME);
+    boolean onlySlow = misses.size() == 1 && misses.get(0).what().equals(Expectations.TIME);
     Optional<Cause> cause =
         misses.isEmpty()
             ? Optional.empty()
@@ -162,7 +176,8 @@ public final class Checker {
         answer.took(),
         misses,
         cause,
-        proves);
+        proves,
+        Optional.empty());
   }
 
   private static Cause tooSlow(URI url) {
@@ -170,6 +185,13 @@ public final class Checker {
         url,
         "the answer was right, but it came too late",
         "Look at what takes so long, or raise 'within' of the check");
+  }
+
+  private static Cause seenByAll(URI url) {
+    return cause(
+        url,
+        "somebody sees it who is to be kept out",
+        "Compare what guards it (security-constraint in web.xml, annotations) and [roles]");
   }
 
   private static CheckResult.Miss none(Answer answer) {
@@ -206,69 +228,5 @@ public final class Checker {
 
   private static Cause cause(URI url, String what, String next) {
     return new Cause(what, url.toString(), List.of(), next, -1);
-  }
-
-  private static List<CheckResult.Miss> misses(Check check, Answer answer) {
-    List<CheckResult.Miss> misses = new ArrayList<>();
-    boolean right =
-        check.status().map(status -> status == answer.status()).orElse(answer.status() / 100 == 2);
-    if (!right) {
-      String expected = check.status().map(String::valueOf).orElse("200 to 299");
-      misses.add(new CheckResult.Miss("status", expected, "" + answer.status()));
-    }
-    check
-        .text()
-        .filter(text -> misses.isEmpty() && !answer.body().contains(text))
-        .ifPresent(
-            text ->
-                misses.add(new CheckResult.Miss("text", '"' + text + '"', shown(answer.body()))));
-    if (!check.json().isEmpty() && right) {
-      misses.addAll(jsonMisses(check.json(), answer));
-    }
-    check
-        .within()
-        .filter(within -> answer.took().compareTo(within) > 0)
-        .ifPresent(
-            within ->
-                misses.add(
-                    new CheckResult.Miss(
-                        TIME,
-                        "within " + within.toMillis() + " ms",
-                        answer.took().toMillis() + " ms")));
-    return misses;
-  }
-
-  private static List<CheckResult.Miss> jsonMisses(Map<String, JsonNode> expected, Answer answer) {
-    JsonNode body;
-    try {
-      body = Json.told().readTree(answer.body());
-    } catch (JsonProcessingException e) {
-      return List.of(new CheckResult.Miss("body", "JSON", shown(answer.body())));
-    }
-    List<CheckResult.Miss> misses = new ArrayList<>();
-    expected.forEach(
-        (pointer, value) -> {
-          JsonNode came = body.at(JsonPointer.compile(pointer));
-          if (!same(value, came)) {
-            String text = came.isMissingNode() ? "nothing there" : shown(came.toString());
-            misses.add(new CheckResult.Miss(pointer, value.toString(), text));
-          }
-        });
-    return misses;
-  }
-
-  private static boolean same(JsonNode expected, JsonNode came) {
-    return expected.equals(came)
-        || expected.isNumber()
-            && came.isNumber()
-            && expected.decimalValue().compareTo(came.decimalValue()) == 0;
-  }
-
-  private static String shown(String text) {
-    String line = text.strip().replaceAll("\\s+", " ");
-    if (line.isEmpty()) {
-      return "nothing";
-    }
-    return line.length() > SHOWN ? line.substring(0, SHOWN) + "…" : line;
   }
 }

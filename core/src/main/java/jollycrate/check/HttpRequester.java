@@ -16,9 +16,11 @@ import java.util.Base64;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
+import java.util.TreeMap;
 import java.util.function.BooleanSupplier;
 import java.util.function.Supplier;
 import javax.net.ssl.SSLException;
+import jollycrate.app.Ask;
 import org.apache.hc.client5.http.ConnectTimeoutException;
 import org.apache.hc.client5.http.DnsResolver;
 import org.apache.hc.client5.http.SchemePortResolver;
@@ -130,25 +132,23 @@ public final class HttpRequester implements Requester {
    * tried.
    */
   @Override
-  public Answer send(
-      String method, URI url, Optional<String> body, Optional<Login> login, Duration limit) {
-    Answer answer = send(method, url, body, login, StandardCharsets.UTF_8, limit);
+  public Answer send(Request request, Duration limit) {
+    Answer answer = send(request, StandardCharsets.UTF_8, limit);
     boolean beyondAscii =
-        login.filter(l -> !StandardCharsets.US_ASCII.newEncoder().canEncode(pair(l))).isPresent();
+        request
+            .login()
+            .filter(l -> !StandardCharsets.US_ASCII.newEncoder().canEncode(pair(l)))
+            .isPresent();
     return answer.status() == UNAUTHORIZED && beyondAscii
-        ? send(method, url, body, login, StandardCharsets.ISO_8859_1, limit)
+        ? send(request, StandardCharsets.ISO_8859_1, limit)
         : answer;
   }
 
-  private Answer send(
-      String method,
-      URI url,
-      Optional<String> body,
-      Optional<Login> login,
-      Charset charset,
-      Duration limit) {
-    HttpUriRequestBase request = new HttpUriRequestBase(method, url);
-    body.ifPresent(text -> request.setEntity(new StringEntity(text, ContentType.APPLICATION_JSON)));
+  private Answer send(Request asked, Charset charset, Duration limit) {
+    Optional<Login> login = asked.login();
+    HttpUriRequestBase request = new HttpUriRequestBase(asked.method(), asked.url());
+    asked.sent().ifPresent(sent -> request.setEntity(entity(sent)));
+    asked.headers().forEach(request::setHeader);
     login.ifPresent(known -> request.addHeader("Authorization", basic(known, charset)));
     HttpClientContext context = HttpClientContext.create();
     context.setCookieStore(
@@ -158,11 +158,15 @@ public final class HttpRequester implements Requester {
       try {
         return client.execute(request, context, response -> answer(response, exchange));
       } catch (IOException e) {
-        return exchange.cut().orElseGet(() -> failure(e, url, exchange.took()));
+        return exchange.cut().orElseGet(() -> failure(e, asked.url(), exchange.took()));
       } catch (IllegalStateException givenUp) {
         return exchange.cut().orElseThrow(() -> givenUp);
       }
     }
+  }
+
+  private static StringEntity entity(Ask.Sent sent) {
+    return new StringEntity(sent.text(), ContentType.create(sent.type(), StandardCharsets.UTF_8));
   }
 
   @Override
@@ -196,9 +200,11 @@ public final class HttpRequester implements Requester {
       body = entity.getContent().readNBytes(MOST_BODY_BYTES);
     }
     Duration took = exchange.took();
-    Header tag = response.getFirstHeader("ETag");
-    return Answer.came(
-        response.getCode(), type, BodyText.of(type, body), tag == null ? "" : tag.getValue(), took);
+    Map<String, String> headers = new TreeMap<>(String.CASE_INSENSITIVE_ORDER);
+    for (Header header : response.getHeaders()) {
+      headers.merge(header.getName(), header.getValue(), (one, other) -> one + ", " + other);
+    }
+    return Answer.came(response.getCode(), headers, BodyText.of(type, body), took);
   }
 
   private static Answer failure(IOException e, URI url, Duration took) {

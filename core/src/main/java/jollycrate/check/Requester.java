@@ -4,18 +4,36 @@ import java.io.IOException;
 import java.net.URI;
 import java.security.cert.X509Certificate;
 import java.time.Duration;
+import java.util.Map;
 import java.util.Optional;
+import jollycrate.app.Ask;
 
 /** Sends HTTP requests: once each, following no redirect, keeping cookies per user. */
 public interface Requester extends AutoCloseable {
   /**
    * Sends one request.
    *
-   * @param body sent as {@code application/json}
-   * @param login who logs in, by BASIC authentication (RFC 7617)
    * @param limit longest time for the whole exchange
    */
-  Answer send(String method, URI url, Optional<String> body, Optional<Login> login, Duration limit);
+  Answer send(Request request, Duration limit);
+
+  /**
+   * What is sent.
+   *
+   * @param headers by name, beside those that every request has
+   * @param login who logs in, by BASIC authentication (RFC 7617)
+   */
+  record Request(
+      String method,
+      URI url,
+      Map<String, String> headers,
+      Optional<Ask.Sent> sent,
+      Optional<Login> login) {
+    /** Asks for a page, as nobody. */
+    public static Request get(URI url) {
+      return new Request("GET", url, Map.of(), Optional.empty(), Optional.empty());
+    }
+  }
 
   /**
    * Says where a name leads, whatever the name service says: a virtual host is asked by its name

@@ -73,8 +73,8 @@ final class CheckRun {
         results.add(explained(placement, down, root, direct::anyAnswer));
       }
       for (Check check : application.checks()) {
-        boolean safe = check.method().equals("GET") || check.method().equals("HEAD");
-        Supplier<CheckResult> again = safe ? () -> direct.run(check) : direct::anyAnswer;
+        Supplier<CheckResult> again =
+            check.ask().isSafe() ? () -> direct.run(check) : direct::anyAnswer;
         results.add(explained(placement, down, () -> sides.run(check), again));
       }
       if (placement.route().listener().equals(Placement.ADMIN)) {
@@ -153,7 +153,8 @@ final class CheckRun {
         misses.isEmpty()
             ? Optional.empty()
             : Optional.of(Cause.of("port " + port + " is not open", "Read its log")),
-        true);
+        true,
+        Optional.empty());
   }
 
   private CheckResult explained(

@@ -20,8 +20,6 @@ import jollycrate.watch.Site;
  * those that change nothing are run, and of those that failed before nothing is expected.
  */
 final class StandingChecks {
-  private static final Set<String> SAFE = Set.of("GET", "HEAD");
-
   private final Site site;
   private final Secrets secrets;
   private final CheckRun quiet;
@@ -57,7 +55,7 @@ final class StandingChecks {
   private List<CheckResult> run(CheckRun checkRun, Placement placement, Set<String> leftOut) {
     Application application = described(placement.application());
     List<Check> checks =
-        application.checks().stream().filter(check -> SAFE.contains(check.method())).toList();
+        application.checks().stream().filter(check -> check.ask().isSafe()).toList();
     List<Check> expected =
         checks.stream().filter(check -> !leftOut.contains(check.name())).toList();
     if (!leftOut.isEmpty() && expected.isEmpty()) {

@@ -167,8 +167,7 @@ public record ServerApps(
       if (site.traits().hosts()) {
         requester.leads(route.base().getHost(), route.direct().getHost());
       }
-      return requester.send(
-          "GET", route.base(), Optional.empty(), Optional.empty(), ANSWERS_WITHIN);
+      return requester.send(Requester.Request.get(route.base()), ANSWERS_WITHIN);
     }
   }
 }

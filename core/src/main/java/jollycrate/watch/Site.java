@@ -51,7 +51,7 @@ public record Site(
   /** What a {@code GET} brings, within a limit. */
   public Answer ask(URI url, Duration limit) {
     try (Requester requester = requesters.get()) {
-      return requester.send("GET", url, Optional.empty(), Optional.empty(), limit);
+      return requester.send(Requester.Request.get(url), limit);
     }
   }
 

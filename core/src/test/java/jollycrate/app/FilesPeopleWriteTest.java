@@ -58,7 +58,19 @@ class FilesPeopleWriteTest {
           [[check]]\\nget = "/"\\npost = "/"          | 5:1 | one request, not 2 | two checks
           [[check]]\\nget = "/"\\nstatsu = 200        | 5:1 | unknown key 'statsu' | 'status'
           [[check]]\\nget = "/"\\nas = "anna"         | 5:1 | there is no user 'anna' | Known here
-          [[check]]\\nget = "/"\\nstatus = "200"      | 5:1 | 'status' is not a whole number | ``
+          [[check]]\\nget = "/"\\nstatus = "20"       | 5:1 | '20' is no status | "2xx"
+          [[check]]\\nget = "/"\\nstatus = ["2xx", "404-300"] | 5:1 | '404-300' is no status | "2xx"
+          [[check]]\\nget = "/"\\nmatches = "(a"       | 5:1 | is no regular expression: Unclosed group | character 3
+          [[check]]\\nget = "/"\\nleads-to = "login"   | 5:1 | is no place to be sent on to | '/'
+          [[check]]\\nget = "/"\\ntype = "html"        | 5:1 | is no type of media | "application/json"
+          [[check]]\\nget = "/"\\njson = { "/a" = { count = "2" } } | 5:1 | 'count' of /a | exists
+          [[check]]\\npost = "/"\\nbody = 1\\nform = { a = "b" } | 6:1 | one body | Remove one
+          [[check]]\\npage = "/"\\nget = "/"           | 4:1 | one request, not 2 | two checks
+          [[access]]\\nallowed = "anyone"              | 3:1 | 'access.paths' is missing | paths =
+          [[access]]\\npaths = "/x"                    | 3:1 | 'access.allowed' is missing | "anyone"
+          [[access]]\\npaths = "/x"\\nallowed = "anna" | 5:1 | there is no user 'anna' | Known here
+          [[access]]\\npaths = "x"\\ndenied = "anyone" | 4:1 | is no path below the context path | '/'
+          [[access]]\\npaths = "/x"\\nallowed = "anyone"\\ndenied = "anyone" | 6:1 | both allowed and denied | Keep one
           [for.shop]\\ncheck = 1                      | 4:1 | unknown key 'check' | app
           [pack]\\nclasses = "c"                      | 2:1 | both 'artifact' and [pack] are given | Keep one
           [program]\\narguments = "serve --port={port}" | 4:1 | is one argument with blanks | ["serve", "--port={port}"]

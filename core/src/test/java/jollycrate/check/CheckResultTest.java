@@ -21,7 +21,8 @@ class CheckResultTest {
         Duration.ofMillis(3),
         List.of(),
         Optional.of(Cause.of("what", "next")),
-        true);
+        true,
+        Optional.empty());
   }
 
   private static Optional<CheckResult> kept(String text) {

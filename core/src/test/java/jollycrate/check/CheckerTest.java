@@ -22,7 +22,10 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
+import jollycrate.app.Ask;
 import jollycrate.app.Check;
+import jollycrate.app.Expect;
+import jollycrate.app.Statuses;
 import org.assertj.core.groups.Tuple;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
@@ -96,17 +99,29 @@ class CheckerTest {
 
   private static Check check(
       String method, String path, Map<String, JsonNode> json, Optional<String> text) {
+    return check(method, path, Optional.empty(), text, json, Optional.empty());
+  }
+
+  private static Check check(
+      String method,
+      String path,
+      Optional<String> user,
+      Optional<String> text,
+      Map<String, JsonNode> json,
+      Optional<Duration> within) {
+    Expect any = Expect.of(Statuses.SUCCESS);
     return new Check(
         "c",
-        method,
-        path,
-        Optional.empty(),
-        Optional.empty(),
-        text,
-        json,
-        Optional.empty(),
-        Optional.empty(),
-        false);
+        new Ask(method, path, Map.of(), Optional.empty(), user),
+        new Expect(
+            any.status(),
+            any.headers(),
+            any.type(),
+            text,
+            any.matches(),
+            json,
+            any.leadsTo(),
+            within));
   }
 
   private CheckResult run(Check check) {
@@ -156,17 +171,7 @@ class CheckerTest {
   @Test
   void aPasswordBeyondAsciiIsUnderstoodByServersOfEitherHabit() {
     Check check =
-        new Check(
-            "c",
-            "GET",
-            "/latin",
-            Optional.empty(),
-            Optional.of(200),
-            Optional.empty(),
-            Map.of(),
-            Optional.empty(),
-            Optional.of("anna"),
-            false);
+        check("GET", "/latin", Optional.of("anna"), Optional.empty(), Map.of(), Optional.empty());
     assertThat(run(check).passed()).isTrue();
   }
 
@@ -240,18 +245,8 @@ class CheckerTest {
           }
           exchange.close();
         });
-    Check check =
-        new Check(
-            "c",
-            "GET",
-            "/body",
-            Optional.empty(),
-            Optional.empty(),
-            Optional.empty(),
-            Map.of(),
-            Optional.of(Duration.ofMillis(200)),
-            Optional.empty(),
-            false);
+    Optional<Duration> within = Optional.of(Duration.ofMillis(200));
+    Check check = check("GET", "/body", Optional.empty(), Optional.empty(), Map.of(), within);
     assertThat(run(check).misses()).extracting(CheckResult.Miss::what).containsExactly("time");
   }
 
@@ -271,6 +266,6 @@ class CheckerTest {
   }
 
   private static Answer send(Requester requester, URI url, Duration limit) {
-    return requester.send("GET", url, Optional.empty(), Optional.empty(), limit);
+    return requester.send(Requester.Request.get(url), limit);
   }
 }

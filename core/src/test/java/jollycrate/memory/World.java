@@ -16,11 +16,14 @@ import java.util.zip.CRC32;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
 import jollycrate.app.Application;
+import jollycrate.app.Ask;
 import jollycrate.app.Check;
+import jollycrate.app.Expect;
 import jollycrate.app.Front;
 import jollycrate.app.Jvm;
 import jollycrate.app.Keeping;
 import jollycrate.app.Ports;
+import jollycrate.app.Statuses;
 import jollycrate.app.Steering;
 import jollycrate.artifact.Artifact;
 import jollycrate.artifact.ArtifactReader;
@@ -197,18 +200,20 @@ public final class World {
 
   private static Application application(String name, Path file) {
     Application bare = Application.of(file, name, Optional.of("/" + name), Duration.ofSeconds(8));
+    Expect any = Expect.of(Statuses.SUCCESS);
     Check check =
         new Check(
             "answers rightly",
-            "GET",
-            "/",
-            Optional.empty(),
-            Optional.empty(),
-            Optional.of("right"),
-            Map.of(),
-            Optional.empty(),
-            Optional.empty(),
-            false);
+            Ask.get("/", Optional.empty()),
+            new Expect(
+                any.status(),
+                any.headers(),
+                any.type(),
+                Optional.of("right"),
+                any.matches(),
+                any.json(),
+                any.leadsTo(),
+                any.within()));
     return new Application(
         bare.file(),
         name,
@@ -239,8 +244,8 @@ public final class World {
   /** Requests to the server in memory. */
   private final class MemoryRequester implements Requester {
     @Override
-    public Answer send(
-        String method, URI url, Optional<String> body, Optional<Login> login, Duration limit) {
+    public Answer send(Request request, Duration limit) {
+      URI url = request.url();
       if (url.getPath().equals("/")) {
         return Answer.came(404, "text/plain", "", "", Duration.ZERO);
       }

@@ -163,6 +163,9 @@ public final class DeliveryView implements LiveLine {
 
   @Override
   public void checked(CheckResult result) {
+    if (result.passed() && result.cell().isPresent()) {
+      return;
+    }
     if (!checksBegun) {
       heading("checks");
       checksBegun = true;

@@ -24,6 +24,7 @@ public final class EndView {
     boolean back = outcome.aim().act().equals("rollback");
     String number = outcome.number() > 0 ? " (delivery " + outcome.number() + ")" : "";
     String whole = release + where + " in " + Amounts.time(outcome.millis()) + number + ".";
+    new AccessTable(screen).show(outcome.checks());
     screen.gap();
     switch (outcome.result()) {
       case DELIVERED -> {

@@ -1,0 +1,198 @@
+package jollycrate.check;
+
+import java.net.URI;
+import java.net.URISyntaxException;
+import java.time.Duration;
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Deque;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.stream.Stream;
+import jollycrate.server.Cause;
+import org.jsoup.Jsoup;
+import org.jsoup.nodes.Document;
+import org.jsoup.nodes.Element;
+
+/**
+ * What a page refers to on its own server: style sheets, scripts, pictures, fonts and links. Each
+ * is asked for once; what a style sheet refers to is, too.
+ *
+ * @param base address of the application, ending in a slash
+ * @param login who logs in for all of it
+ */
+record PageParts(Requester requester, URI base, Optional<Requester.Login> login) {
+  private static final Duration LIMIT = Duration.ofSeconds(30);
+  private static final int MOST = 400;
+  private static final int MOST_TOLD = 8;
+  private static final int ERROR = 400;
+  private static final Pattern IN_STYLES =
+      Pattern.compile("url\\(\\s*['\"]?([^'\")]+)['\"]?\\s*\\)|@import\\s+['\"]([^'\"]+)['\"]");
+  private static final String LINKS = "a[href], area[href]";
+
+  /** Elements that refer to something, and the attributes by which they do. */
+  private static final Map<String, List<String>> PARTS =
+      Map.of(
+          "link[rel~=(?i)stylesheet|icon|preload|modulepreload|manifest]", List.of("href"),
+          "script, img, source, video, audio, track, iframe, embed, input[type=image]",
+              List.of("src"),
+          "img, source", List.of("srcset"),
+          "video", List.of("poster"),
+          "object", List.of("data"));
+
+  /**
+   * Something that is referred to.
+   *
+   * @param from path of who refers to it
+   * @param link whether one goes there, and does not need it for the page
+   */
+  private record Part(URI url, String from, boolean link) {}
+
+  /** The result of a page, with what is missing of it. */
+  CheckResult of(URI url, Answer page, CheckResult passed) {
+    Map<URI, Part> parts = new HashMap<>();
+    Deque<Part> toAsk = new ArrayDeque<>();
+    referred(url, page.body()).forEach(part -> add(part, parts, toAsk));
+    List<Part> missing = new ArrayList<>();
+    List<CheckResult.Miss> misses = new ArrayList<>();
+    while (!toAsk.isEmpty()) {
+      Part part = toAsk.remove();
+      Answer answer =
+          requester.send(
+              new Requester.Request("GET", part.url(), Map.of(), Optional.empty(), login), LIMIT);
+      if (isMissing(part, answer)) {
+        missing.add(part);
+        String got = answer.came() ? "" + answer.status() : answer.failure();
+        String asked = "an answer, as " + part.from() + " refers to it";
+        misses.add(new CheckResult.Miss(part.url().getRawPath(), asked, got));
+      } else if (!part.link() && answer.type().startsWith("text/css")) {
+        inStyles(part.url().toString(), part.url(), answer.body()).forEach(found -> add(found, parts, toAsk));
+      }
+    }
+    return missing.isEmpty()
+        ? passed.named(passed.name() + " and its " + parts.size() + " parts")
+        : passed.missing(told(misses), cause(url, missing, parts.size()));
+  }
+
+  /** Whoever may not go somewhere is told so there: that is an answer to a link. */
+  private static boolean isMissing(Part part, Answer answer) {
+    boolean closed = answer.status() == 401 || answer.status() == 403;
+    return !answer.came() || answer.status() >= ERROR && !(part.link() && closed);
+  }
+
+  private static List<CheckResult.Miss> told(List<CheckResult.Miss> misses) {
+    if (misses.size() <= MOST_TOLD) {
+      return misses;
+    }
+    List<CheckResult.Miss> told = new ArrayList<>(misses.subList(0, MOST_TOLD));
+    int more = misses.size() - MOST_TOLD;
+    told.add(new CheckResult.Miss("and " + more + " more", "an answer each", "none"));
+    return told;
+  }
+
+  private void add(Part part, Map<URI, Part> parts, Deque<Part> toAsk) {
+    if (parts.size() < MOST && parts.putIfAbsent(part.url(), part) == null) {
+      toAsk.add(part);
+    }
+  }
+
+  private List<Part> referred(URI url, String html) {
+    Document page = Jsoup.parse(html, url.toString());
+    List<Part> parts = new ArrayList<>();
+    PARTS.forEach(
+        (elements, attributes) -> {
+          for (Element element : page.select(elements)) {
+            attributes.stream()
+                .flatMap(name -> targets(element, name))
+                .flatMap(target -> here(target, url, false).stream())
+                .forEach(parts::add);
+          }
+        });
+    for (Element style : page.select("style")) {
+      parts.addAll(inStyles(page.baseUri(), url, style.data()));
+    }
+    for (Element link : page.select(LINKS)) {
+      here(link.absUrl("href"), url, true)
+          .filter(part -> part.url().getPath().startsWith(base.getPath()))
+          .ifPresent(parts::add);
+    }
+    return parts;
+  }
+
+  /** Of a set of pictures each is told with its size behind it (HTML, srcset). */
+  private static Stream<String> targets(Element element, String attribute) {
+    if (!element.hasAttr(attribute)) {
+      return Stream.empty();
+    }
+    if (!attribute.equals("srcset")) {
+      return Stream.of(element.absUrl(attribute));
+    }
+    return Arrays.stream(element.attr(attribute).split(",\\s+|,$"))
+        .map(candidate -> candidate.strip().split("\\s+")[0])
+        .filter(picture -> !picture.isEmpty())
+        .flatMap(picture -> resolved(element.baseUri(), picture).stream());
+  }
+
+  private static List<Part> inStyles(String from, URI url, String styles) {
+    List<Part> parts = new ArrayList<>();
+    Matcher reference = IN_STYLES.matcher(styles);
+    while (reference.find()) {
+      String target = reference.group(1) == null ? reference.group(2) : reference.group(1);
+      resolved(from, target.strip())
+          .flatMap(found -> here(found, url, false))
+          .ifPresent(parts::add);
+    }
+    return parts;
+  }
+
+  /** Empty for what is no address. */
+  private static Optional<String> resolved(String from, String target) {
+    try {
+      return Optional.of(new URI(from).resolve(new URI(target)).toString());
+    } catch (URISyntaxException noAddress) {
+      return Optional.empty();
+    }
+  }
+
+  /** What stands on the same server, without a fragment. */
+  private static Optional<Part> here(String target, URI from, boolean link) {
+    try {
+      URI url = new URI(target);
+      boolean same =
+          from.getScheme().equals(url.getScheme())
+              && from.getAuthority().equals(url.getAuthority())
+              && url.getRawPath() != null;
+      String bare = target.replaceFirst("#.*", "");
+      return same
+          ? Optional.of(new Part(new URI(bare), from.getRawPath(), link))
+          : Optional.empty();
+    } catch (URISyntaxException noAddress) {
+      return Optional.empty();
+    }
+  }
+
+  /** The classic is told as such: built for the root, and served below a context path. */
+  private Cause cause(URI url, List<Part> missing, int all) {
+    String count = missing.size() + " of " + all + " parts of the page are missing";
+    String path = base.getPath();
+    boolean forTheRoot = missing.stream().noneMatch(part -> part.url().getPath().startsWith(path));
+    return forTheRoot
+        ? new Cause(
+            count
+                + ": they are asked for at /, and the application stands at "
+                + path.replaceFirst("/$", ""),
+            url.toString(),
+            List.of(),
+            "Build the front end for "
+                + path
+                + " as its base path or with relative paths, or deliver it at path = \"/\"",
+            -1)
+        : new Cause(
+            count, url.toString(), List.of(), "Compare what the page refers to with 'web'", -1);
+  }
+}

@@ -1,0 +1,117 @@
+package jollycrate.check;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.net.URI;
+import java.security.cert.X509Certificate;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import jollycrate.app.Ask;
+import jollycrate.app.Check;
+import jollycrate.app.Expect;
+import jollycrate.app.Statuses;
+import org.junit.jupiter.api.Test;
+
+/** A page is there when all that it refers to on its own server is. */
+class PagePartsTest {
+  private static final URI BASE = URI.create("http://bench:8080/spokes/");
+
+  private final Map<String, Answer> answers = new HashMap<>();
+  private final List<String> asked = new ArrayList<>();
+
+  private void answers(String path, int status, String type, String body) {
+    answers.put(path, Answer.came(status, type, body, "", Duration.ofMillis(1)));
+  }
+
+  private CheckResult page(String html) {
+    answers("/spokes/desk/", 200, "text/html", html);
+    Check check =
+        new Check(
+            "the desk",
+            Ask.get("/desk/", Optional.empty()),
+            Expect.of(Statuses.SUCCESS),
+            true,
+            false,
+            Optional.empty());
+    return new Checker(new Stub(), BASE, Map.of()).run(check);
+  }
+
+  private final class Stub implements Requester {
+    @Override
+    public Answer send(Request request, Duration limit) {
+      asked.add(request.url().toString().replace("http://bench:8080", ""));
+      return answers.getOrDefault(
+          request.url().getPath(), Answer.came(404, "text/html", "", "", Duration.ZERO));
+    }
+
+    @Override
+    public X509Certificate certificate(URI url, Duration limit) {
+      throw new UnsupportedOperationException();
+    }
+
+    @Override
+    public void close() {}
+  }
+
+  @Test
+  void whatItRefersToIsAskedForOnceAndOnItsOwnServerAlone() {
+    answers("/spokes/style.css", 200, "text/css", "@import 'more.css'; a{b:url( \"f.woff2\" )}");
+    for (String there : List.of("more.css", "f.woff2", "app.js", "a.png", "b.png", "desk/c.svg")) {
+      answers("/spokes/" + there, 200, "x/y", "");
+    }
+    answers("/spokes/ledger", 401, "text/html", "");
+    CheckResult result =
+        page(
+            """
+            <base href="/spokes/"><link rel="StyleSheet" href="style.css"><link rel=author href=x>
+            <script src="app.js"></script><script src="http://elsewhere/x.js"></script>
+            <img src="a.png" srcset="a.png 1x, b.png 2x"><img src="data:image/png;base64,AA==">
+            <style>p { background: url(desk/c.svg) }</style>
+            <a href="ledger#top">ledger</a> <a href="/other/">other</a> <a href="mailto:x@y">y</a>
+            """);
+    assertThat(result.misses()).isEmpty();
+    assertThat(result.name()).isEqualTo("the desk and its 8 parts");
+    assertThat(asked)
+        .containsExactlyInAnyOrder(
+            "/spokes/desk/",
+            "/spokes/style.css",
+            "/spokes/more.css",
+            "/spokes/f.woff2",
+            "/spokes/app.js",
+            "/spokes/a.png",
+            "/spokes/b.png",
+            "/spokes/desk/c.svg",
+            "/spokes/ledger");
+  }
+
+  @Test
+  void whatIsMissingIsNamedWithWhoRefersToIt() {
+    answers("/spokes/style.css", 200, "text/css", "a { b: url(gone.png) }");
+    CheckResult result = page("<link rel=stylesheet href=../style.css><a href=away>x</a>");
+    assertThat(result.misses())
+        .extracting(CheckResult.Miss::what, CheckResult.Miss::expected, CheckResult.Miss::got)
+        .containsExactlyInAnyOrder(
+            org.assertj.core.groups.Tuple.tuple(
+                "/spokes/gone.png", "an answer, as /spokes/style.css refers to it", "404"),
+            org.assertj.core.groups.Tuple.tuple(
+                "/spokes/desk/away", "an answer, as /spokes/desk/ refers to it", "404"));
+    assertThat(result.cause().orElseThrow().what())
+        .isEqualTo("2 of 3 parts of the page are missing");
+  }
+
+  @Test
+  void aFrontEndThatWasBuiltForTheRootIsToldAsThat() {
+    answers("/spokes/a.png", 200, "image/png", "");
+    CheckResult result =
+        page("<script src=/app.js></script><link rel=stylesheet href=/s.css><img src=../a.png>");
+    assertThat(result.cause().orElseThrow().what())
+        .isEqualTo(
+            "2 of 3 parts of the page are missing: they are asked for at /, and the application"
+                + " stands at /spokes");
+    assertThat(result.cause().orElseThrow().next()).contains("/spokes/", "path = \"/\"");
+  }
+}
