@@ -58,9 +58,9 @@ public record CheckResult(
     return new CheckResult(name, request, status, unanswered, took, misses, cause, proves, place);
   }
 
-  /** The same under another name. */
-  CheckResult named(String other) {
-    return new CheckResult(other, request, status, unanswered, took, misses, cause, proves, cell);
+  /** The same, told to have asked for something else. */
+  CheckResult asking(String other) {
+    return new CheckResult(name, other, status, unanswered, took, misses, cause, proves, cell);
   }
 
   /** The same, of which something was missed besides. */

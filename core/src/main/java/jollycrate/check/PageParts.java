@@ -71,11 +71,12 @@ record PageParts(Requester requester, URI base, Optional<Requester.Login> login)
         String asked = "an answer, as " + part.from() + " refers to it";
         misses.add(new CheckResult.Miss(part.url().getRawPath(), asked, got));
       } else if (!part.link() && answer.type().startsWith("text/css")) {
-        inStyles(part.url().toString(), part.url(), answer.body()).forEach(found -> add(found, parts, toAsk));
+        inStyles(part.url().toString(), part.url(), answer.body())
+            .forEach(found -> add(found, parts, toAsk));
       }
     }
     return missing.isEmpty()
-        ? passed.named(passed.name() + " and its " + parts.size() + " parts")
+        ? passed.asking(passed.request() + " and its " + parts.size() + " parts")
         : passed.missing(told(misses), cause(url, missing, parts.size()));
   }
 

@@ -34,7 +34,18 @@ class SchemasTest {
         "[users]\nanna = \"env:A\"\nbert = \"there\"\ncarl = { existing = \"file:x\" }\n"
             + "[roles]\nowner = [\"anna\"]\n[[check]]\nput = \"/x\"\nbody = { a = [1, true] }\n"
             + "status = 201\njson = { \"/a\" = 1.5 }\nwithin = \"1s\"\nas = \"anna\"\nfrom = \"host\"",
+        "[users]\nanna = \"env:A\"\n[[check]]\npost = \"/\"\nform = { a = \"b\" }\n"
+            + "status = [\"2xx\", 404]\ntype = \"a/b\"\nmatches = \"a+\"\nheaders = { A = \"b\" }\n"
+            + "[[check]]\npage = \"/\"\nsend-headers = { A = \"b\" }\nleads-to = \"/a\"\n"
+            + "[[access]]\npaths = \"/\"\nallowed = \"anyone\"\ndenied = [\"anna\"]",
         "[[check]]\nget = \"/\"\nfrom = \"there\"",
+        "[[check]]\nget = \"/\"\nstatus = [\"20\"]",
+        "[[check]]\nget = \"/\"\ntype = \"html\"",
+        "[[check]]\nget = \"/\"\nleads-to = \"login\"",
+        "[[check]]\npost = \"/\"\nbody = 1\nform = { a = \"b\" }",
+        "[[check]]\npage = \"/\"\nget = \"/\"",
+        "[[access]]\nallowed = \"anyone\"",
+        "[[access]]\npaths = \"/\"",
         "[app]\npth = \"/\"",
         "[app]\npath = \"x\"",
         "[datasource.x]\nurl = \"x\"\ndriver = \"d.jar\"",

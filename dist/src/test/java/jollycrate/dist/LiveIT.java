@@ -31,7 +31,7 @@ class LiveIT {
     Process process =
         workshop(sample).start(out, folder.resolve("err"), "run", "--http", "" + http);
     try {
-      Yard.until("the first start", () -> text(out).contains("5 of 5 checks pass"));
+      Yard.until("the first start", () -> text(out).contains("11 of 11 checks pass"));
       String address = "http://127.0.0.1:" + http + "/spokes/";
       Files.writeString(sample.resolve("web/style.css"), "/* polished */");
       Yard.until("the page", () -> count(out, "checks pass") == 2);
@@ -39,7 +39,7 @@ class LiveIT {
       copyClasses(sample, "1.5.0");
       Yard.until("the classes", () -> count(out, "checks pass") == 3);
       assertThat(Started.request("GET", address)).contains("version 1.5.0");
-      assertThat(text(out)).contains("4 of 5 checks pass");
+      assertThat(text(out)).contains("10 of 11 checks pass");
       Path descriptor = sample.resolve("web/WEB-INF/web.xml");
       String sound = Files.readString(descriptor);
       Files.writeString(descriptor, sound.replace("spokes.Opening", "spokes.Gone"));
@@ -85,7 +85,7 @@ class LiveIT {
     assertThat(run.exit()).as(run.all()).isZero();
     List<String> lines = run.out().lines().toList();
     assertThat(lines)
-        .filteredOn(line -> line.contains("5 of 5"))
+        .filteredOn(line -> line.contains("11 of 11"))
         .extracting(line -> line.split("  ")[0])
         .containsExactly("from build output", "executable JAR", "executable WAR", "plain WAR");
     assertThat(folder.resolve("spokes/run")).doesNotExist();

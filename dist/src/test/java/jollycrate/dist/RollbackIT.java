@@ -73,7 +73,14 @@ class RollbackIT {
       assertThat(changed.ends(0, "rollback", "--on", "bench").out())
           .contains("the owner reads the ledger")
           .contains("Rolled back to spokes 1.4.0");
-      assertThat(workshop.ends(7, "check", "--on", "bench").out()).contains("401");
+      changed.with("ROBIN_PASSWORD", "no way in");
+      assertThat(changed.ends(7, "check", "--on", "bench", "--junit", "report.xml").out())
+          .contains("401")
+          .containsPattern("/ledger +kept out, 401 +WRONG: 401, is to see it");
+      assertThat(workshop.folder.resolve("report.xml"))
+          .content()
+          .contains("tests=\"12\" failures=\"4\"", "name=\"robin may see /ledger\"")
+          .contains("<failure message=\"status expected 200 to 299, got 401\">");
     }
   }
 

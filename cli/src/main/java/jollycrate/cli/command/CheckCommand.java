@@ -19,6 +19,7 @@ public final class CheckCommand implements Command {
     return Usage.of("check", "Run the checks of an application against what stands on a server.")
         .takes("APP", "name of the application; else the one that jolly.toml describes")
         .needs(Option.ON)
+        .takes(Option.JUNIT)
         .example("jolly check --on shop", "run the checks that jolly.toml describes")
         .example("jolly check orders --on shop", "ask an application that nothing describes");
   }

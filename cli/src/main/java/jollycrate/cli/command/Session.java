@@ -1,6 +1,8 @@
 package jollycrate.cli.command;
 
 import com.fasterxml.jackson.annotation.JsonUnwrapped;
+import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -9,12 +11,16 @@ import java.util.function.UnaryOperator;
 import jollycrate.Crate;
 import jollycrate.app.Setting;
 import jollycrate.cli.options.Given;
+import jollycrate.cli.options.Option;
+import jollycrate.cli.options.WrongUsage;
 import jollycrate.cli.output.EndView;
 import jollycrate.cli.output.ExaminationView;
 import jollycrate.cli.output.ExitCode;
+import jollycrate.cli.output.JUnitReport;
 import jollycrate.cli.output.LiveLine;
 import jollycrate.cli.output.Screen;
 import jollycrate.delivery.DeliveryOutcome;
+import jollycrate.file.IoReason;
 import jollycrate.site.Examination;
 import jollycrate.watch.Interrupts;
 import jollycrate.watch.Progress;
@@ -88,6 +94,7 @@ public final class Session {
   /** The core, telling what goes on unless a machine reads. */
   Crate crate(Given given, Progress progress) {
     LiveLine onlyWhatGoesOn = () -> screen;
+    given.text(Option.JUNIT).map(this::file).ifPresent(this::mustBeWritable);
     return new Crate(
         setting, screen.secrets(), given.json() ? onlyWhatGoesOn : progress, interrupts);
   }
@@ -105,12 +112,29 @@ public final class Session {
   /** Shows the end of a delivery; its exit code. */
   int end(Given given, DeliveryOutcome outcome) {
     ExitCode code = ExitCode.of(outcome);
+    given.text(Option.JUNIT).ifPresent(name -> report(file(name), outcome, code));
     if (given.json()) {
       screen.json(new Ended(code.code(), outcome));
     } else {
       new EndView(screen).ended(outcome);
     }
     return code.code();
+  }
+
+  private void report(Path file, DeliveryOutcome outcome, ExitCode code) {
+    try {
+      new JUnitReport(outcome, code == ExitCode.DONE, screen.secrets()::mask).write(file);
+    } catch (IOException e) {
+      screen.note("Cannot write '" + file + "': " + IoReason.of(e));
+    }
+  }
+
+  /** Where a report is to be written is looked at before anything is done. */
+  private void mustBeWritable(Path report) {
+    if (!Files.isDirectory(report.getParent()) || Files.isDirectory(report)) {
+      throw new WrongUsage(
+          "Cannot write '" + report + "': it is no file in a folder that is there");
+    }
   }
 
   /**

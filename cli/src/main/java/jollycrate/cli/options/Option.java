@@ -27,6 +27,8 @@ public record Option(List<String> names, String label, boolean number, String pu
   public static final Option BUILD =
       of("--build", "run [build] first; else only when sources are newer than results");
   public static final Option NO_BUILD = of("--no-build", "take what is built, whatever its age");
+  public static final Option JUNIT =
+      of("--junit", "FILE", "write how it went, check by check, as JUnit XML for a pipeline");
   public static final Option JSON =
       of("--json", "one JSON document on standard output, for machines");
   public static final Option DEBUG = of("--debug", "stack traces for faults");

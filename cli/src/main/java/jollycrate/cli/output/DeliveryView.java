@@ -112,7 +112,7 @@ public final class DeliveryView implements LiveLine {
   static String preposition(String act) {
     return switch (act) {
       case "undeploy" -> " from ";
-      case "rollback", "restart", "start", "stop" -> " on ";
+      case "check", "rollback", "restart", "start", "stop" -> " on ";
       default -> " to ";
     };
   }
