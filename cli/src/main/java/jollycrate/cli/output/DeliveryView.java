@@ -163,7 +163,7 @@ public final class DeliveryView implements LiveLine {
 
   @Override
   public void checked(CheckResult result) {
-    if (result.passed() && result.cell().isPresent()) {
+    if (result.cell().isPresent()) {
       return;
     }
     if (!checksBegun) {
