@@ -21,7 +21,8 @@ import org.jsoup.nodes.Element;
 
 /**
  * What a page refers to on its own server: style sheets, scripts, pictures, fonts and links. Each
- * is asked for once; what a style sheet refers to is, too.
+ * is asked for once; what a style sheet refers to is, too. Where nothing came back once, nothing is
+ * waited for again.
  *
  * @param base address of the application, ending in a slash
  * @param login who logs in for all of it
@@ -36,22 +37,35 @@ record PageParts(Requester requester, URI base, Optional<Requester.Login> login)
   private static final String LINKS = "a[href], area[href]";
 
   /** Elements that refer to something, and the attributes by which they do. */
-  private static final Map<String, List<String>> PARTS =
-      Map.of(
-          "link[rel~=(?i)stylesheet|icon|preload|modulepreload|manifest]", List.of("href"),
-          "script, img, source, video, audio, track, iframe, embed, input[type=image]",
-              List.of("src"),
-          "img, source", List.of("srcset"),
-          "video", List.of("poster"),
-          "object", List.of("data"));
+  private static final List<By> PARTS =
+      List.of(
+          new By("link[rel~=(?i)stylesheet|icon|preload|modulepreload|manifest]", "href", Use.PART),
+          new By("script, img, source, video, audio, track", "src", Use.PART),
+          new By("input[type=image]", "src", Use.PART),
+          new By("img, source", "srcset", Use.PART),
+          new By("video", "poster", Use.PART),
+          new By("iframe, embed", "src", Use.FRAME),
+          new By("object", "data", Use.FRAME));
+
+  /** What is done with something that is referred to. */
+  private enum Use {
+    /** It is no page, and the page is not whole without it. */
+    PART,
+    /** It may be a page of its own within the page. */
+    FRAME,
+    /** One goes there. */
+    LINK
+  }
+
+  /** How elements refer to something. */
+  private record By(String elements, String attribute, Use use) {}
 
   /**
    * Something that is referred to.
    *
    * @param from path of who refers to it
-   * @param link whether one goes there, and does not need it for the page
    */
-  private record Part(URI url, String from, boolean link) {}
+  private record Part(URI url, String from, Use use) {}
 
   /** The result of a page, with what is missing of it. */
   CheckResult of(URI url, Answer page, CheckResult passed) {
@@ -60,17 +74,19 @@ record PageParts(Requester requester, URI base, Optional<Requester.Login> login)
     referred(url, page.body()).forEach(part -> add(part, parts, toAsk));
     List<Part> missing = new ArrayList<>();
     List<CheckResult.Miss> misses = new ArrayList<>();
-    while (!toAsk.isEmpty()) {
+    boolean answering = true;
+    while (!toAsk.isEmpty() && answering) {
       Part part = toAsk.remove();
       Answer answer =
           requester.send(
               new Requester.Request("GET", part.url(), Map.of(), Optional.empty(), login), LIMIT);
-      if (isMissing(part, answer)) {
+      answering = answer.came();
+      Optional<String> got = instead(part, answer);
+      if (got.isPresent()) {
         missing.add(part);
-        String got = answer.came() ? "" + answer.status() : answer.failure();
         String asked = "an answer, as " + part.from() + " refers to it";
-        misses.add(new CheckResult.Miss(part.url().getRawPath(), asked, got));
-      } else if (!part.link() && answer.type().startsWith("text/css")) {
+        misses.add(new CheckResult.Miss(part.url().getRawPath(), asked, got.get()));
+      } else if (part.use() == Use.PART && answer.type().startsWith("text/css")) {
         inStyles(part.url().toString(), part.url(), answer.body())
             .forEach(found -> add(found, parts, toAsk));
       }
@@ -80,10 +96,22 @@ record PageParts(Requester requester, URI base, Optional<Requester.Login> login)
         : passed.missing(told(misses), cause(url, missing, parts.size()));
   }
 
-  /** Whoever may not go somewhere is told so there: that is an answer to a link. */
-  private static boolean isMissing(Part part, Answer answer) {
+  /**
+   * What came in place of something; empty when that came. Whoever may not go somewhere is told so
+   * there: that is an answer to a link. A page in place of a part is what single-page applications
+   * answer for everything that is not there.
+   */
+  private static Optional<String> instead(Part part, Answer answer) {
+    if (!answer.came()) {
+      return Optional.of(answer.failure());
+    }
     boolean closed = answer.status() == 401 || answer.status() == 403;
-    return !answer.came() || answer.status() >= ERROR && !(part.link() && closed);
+    if (answer.status() >= ERROR && !(part.use() == Use.LINK && closed)) {
+      return Optional.of("" + answer.status());
+    }
+    return part.use() == Use.PART && answer.type().startsWith("text/html")
+        ? Optional.of(answer.status() + ", but a page (text/html)")
+        : Optional.empty();
   }
 
   private static List<CheckResult.Miss> told(List<CheckResult.Miss> misses) {
@@ -105,20 +133,18 @@ record PageParts(Requester requester, URI base, Optional<Requester.Login> login)
   private List<Part> referred(URI url, String html) {
     Document page = Jsoup.parse(html, url.toString());
     List<Part> parts = new ArrayList<>();
-    PARTS.forEach(
-        (elements, attributes) -> {
-          for (Element element : page.select(elements)) {
-            attributes.stream()
-                .flatMap(name -> targets(element, name))
-                .flatMap(target -> here(target, url, false).stream())
-                .forEach(parts::add);
-          }
-        });
+    for (By by : PARTS) {
+      for (Element element : page.select(by.elements())) {
+        targets(element, by.attribute())
+            .flatMap(target -> here(target, url, by.use()).stream())
+            .forEach(parts::add);
+      }
+    }
     for (Element style : page.select("style")) {
       parts.addAll(inStyles(page.baseUri(), url, style.data()));
     }
     for (Element link : page.select(LINKS)) {
-      here(link.absUrl("href"), url, true)
+      here(link.absUrl("href"), url, Use.LINK)
           .filter(part -> part.url().getPath().startsWith(base.getPath()))
           .ifPresent(parts::add);
     }
@@ -145,7 +171,7 @@ record PageParts(Requester requester, URI base, Optional<Requester.Login> login)
     while (reference.find()) {
       String target = reference.group(1) == null ? reference.group(2) : reference.group(1);
       resolved(from, target.strip())
-          .flatMap(found -> here(found, url, false))
+          .flatMap(found -> here(found, url, Use.PART))
           .ifPresent(parts::add);
     }
     return parts;
@@ -161,7 +187,7 @@ record PageParts(Requester requester, URI base, Optional<Requester.Login> login)
   }
 
   /** What stands on the same server, without a fragment. */
-  private static Optional<Part> here(String target, URI from, boolean link) {
+  private static Optional<Part> here(String target, URI from, Use use) {
     try {
       URI url = new URI(target);
       boolean same =
@@ -169,9 +195,7 @@ record PageParts(Requester requester, URI base, Optional<Requester.Login> login)
               && from.getAuthority().equals(url.getAuthority())
               && url.getRawPath() != null;
       String bare = target.replaceFirst("#.*", "");
-      return same
-          ? Optional.of(new Part(new URI(bare), from.getRawPath(), link))
-          : Optional.empty();
+      return same ? Optional.of(new Part(new URI(bare), from.getRawPath(), use)) : Optional.empty();
     } catch (URISyntaxException noAddress) {
       return Optional.empty();
     }

@@ -13,6 +13,7 @@ public final class Foresight {
           new EntryRule(),
           new UserRule(),
           new PlaceRule(),
+          new CheckRule(),
           new PortRule(),
           new PieceRule(),
           new FrontRule(),

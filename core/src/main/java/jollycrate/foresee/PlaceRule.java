@@ -46,17 +46,6 @@ public final class PlaceRule implements Rule {
                         ? "people reach it by this name alone, which has to lead to this server"
                         : "a program of its own answers by whatever name it is asked"))
         .ifPresent(findings::add);
-    boolean silent = !scene.order().application().program().speaksHttp();
-    if (scene.order().application().checks().isEmpty() && silent && !scene.traits().hosts()) {
-      findings.add(Finding.note("checks", "it speaks no HTTP, so only its port is looked at"));
-    } else if (scene.order().application().checks().isEmpty()) {
-      findings.add(
-          Finding.warn(
-              "checks",
-              "none is described, so only the root of the application is asked for",
-              "",
-              "Add a [[check]] to jolly.toml"));
-    }
     return findings;
   }
 

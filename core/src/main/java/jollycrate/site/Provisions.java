@@ -7,6 +7,7 @@ import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
+import java.util.UUID;
 import java.util.stream.Stream;
 import jollycrate.app.NotDescribedException;
 import jollycrate.file.Digests;
@@ -121,12 +122,15 @@ final class Provisions {
     return entry;
   }
 
-  /** Built beside and renamed; what was begun before is begun anew. */
+  /**
+   * Built beside and renamed. Several people may do so at once: each in a folder of his own, and
+   * the first one stays.
+   */
   private void unpack(Path tar, Path place) {
     Access access = makeFolders(host, under);
-    Path there = place.resolveSibling("." + place.getFileName() + ".tar.gz");
-    Path beside = place.resolveSibling("." + place.getFileName() + ".part");
-    host.files().deleteTree(beside);
+    String own = "." + place.getFileName() + "-" + UUID.randomUUID();
+    Path there = place.resolveSibling(own + ".tar.gz");
+    Path beside = place.resolveSibling(own + ".part");
     host.files().put(there, Content.of(tar), access.with("rw-------"));
     try {
       host.files().makeFolder(beside, access.with(FOLDER));
@@ -143,7 +147,11 @@ final class Provisions {
                 + ran.errors().strip()
                 + ". It needs 'tar', 'gzip' and room there");
       }
-      host.files().move(beside, place);
+      if (host.files().facts(place).isFolder()) {
+        host.files().deleteTree(beside);
+      } else {
+        host.files().move(beside, place);
+      }
     } finally {
       host.files().delete(there);
     }

@@ -1,6 +1,7 @@
 package jollycrate.check;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.tuple;
 
 import java.net.URI;
 import java.security.cert.X509Certificate;
@@ -95,12 +96,33 @@ class PagePartsTest {
     assertThat(result.misses())
         .extracting(CheckResult.Miss::what, CheckResult.Miss::expected, CheckResult.Miss::got)
         .containsExactlyInAnyOrder(
-            org.assertj.core.groups.Tuple.tuple(
-                "/spokes/gone.png", "an answer, as /spokes/style.css refers to it", "404"),
-            org.assertj.core.groups.Tuple.tuple(
-                "/spokes/desk/away", "an answer, as /spokes/desk/ refers to it", "404"));
+            tuple("/spokes/gone.png", "an answer, as /spokes/style.css refers to it", "404"),
+            tuple("/spokes/desk/away", "an answer, as /spokes/desk/ refers to it", "404"));
     assertThat(result.cause().orElseThrow().what())
         .isEqualTo("2 of 3 parts of the page are missing");
+  }
+
+  /** What a single-page application answers for all that it does not know. */
+  @Test
+  void aPageInPlaceOfAScriptIsNotTheScript() {
+    answers("/spokes/app.js", 200, "text/html;charset=utf-8", "<p>");
+    answers("/spokes/frame", 200, "text/html", "<p>");
+    answers("/spokes/page", 200, "text/html", "<p>");
+    CheckResult result =
+        page("<script src=../app.js></script><iframe src=../frame></iframe><a href=../page>p</a>");
+    assertThat(result.misses())
+        .extracting(CheckResult.Miss::what, CheckResult.Miss::got)
+        .containsExactly(tuple("/spokes/app.js", "200, but a page (text/html)"));
+  }
+
+  @Test
+  void whereNothingComesBackNothingMoreIsWaitedFor() {
+    Answer late = Answer.failed(Duration.ofSeconds(30), Answer.Why.LATE, "no answer", "");
+    answers.put("/spokes/a.js", late);
+    answers.put("/spokes/b.js", late);
+    CheckResult result = page("<script src=../a.js></script><script src=../b.js></script>");
+    assertThat(result.misses()).extracting(CheckResult.Miss::got).containsExactly("no answer");
+    assertThat(asked).hasSize(2);
   }
 
   @Test

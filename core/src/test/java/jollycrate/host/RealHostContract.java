@@ -194,7 +194,10 @@ public interface RealHostContract extends HostProcessesContract {
   default void whoListensIsNamedAndWhere(String address, String reached) throws IOException {
     try (ServerSocket socket = new ServerSocket(0, 1, InetAddress.getByName(address))) {
       Listening found =
-          processes().listening(socket.getLocalPort()).orElse(Optional.empty()).orElseThrow();
+          processes()
+              .listening(socket.getLocalPort(), address)
+              .orElse(Optional.empty())
+              .orElseThrow();
       assertThat(found.pid()).isEqualTo(ProcessHandle.current().pid());
       assertThat(found.program()).startsWith("java");
       assertThat(found.hostName()).isEqualTo(reached);

@@ -15,7 +15,7 @@ record SshLocks(SshSight sight, Wire wire) implements HeldLock.Place {
   @Override
   public HeldLock.Shell start(String script, List<String> arguments) throws IOException {
     String whole = "set -- " + Quote.words(arguments) + "\n" + script;
-    wire.mustStand();
+    sight.mustStand();
     try {
       return wire.connection().program(whole);
     } catch (IOException e) {

@@ -144,7 +144,7 @@ final class SshProcesses extends LinuxProcesses {
             + Quote.words(command)
             + "\n";
     try {
-      wire.mustStand();
+      sight.mustStand();
       return wire.connection().run(script, input, limit);
     } catch (IOException e) {
       throw HostException.cannot("run", Path.of(command.get(0)), e);
@@ -157,7 +157,7 @@ final class SshProcesses extends LinuxProcesses {
       return Fact.unknown("process " + process.pid() + " does not run");
     }
     sight.settle();
-    wire.mustStand();
+    sight.mustStand();
     return BeansThere.ask(wire.connection(), process.pid(), questions);
   }
 }

@@ -59,6 +59,15 @@ final class SshSight implements Sight {
   }
 
   /**
+   * Nothing while the connection stands; else it is taken up again.
+   *
+   * @throws jollycrate.host.LineCutException when it is not back in time
+   */
+  synchronized void mustStand() {
+    wire.mustStand();
+  }
+
+  /**
    * Takes up a connection again that was cut while something was asked.
    *
    * @throws jollycrate.host.LineCutException when it is not back in time
