@@ -59,7 +59,7 @@ public final class EarlierReleases {
             .toList();
     List<EarlierRelease> all =
         files.wholes(readable, MOST_BYTES).values().stream()
-            .flatMap(bytes -> Json.document(bytes, EarlierRelease.class).stream())
+            .flatMap(bytes -> KeptForm.read(bytes).stream())
             .sorted(Comparator.comparingInt(EarlierRelease::delivery))
             .toList();
     return new Kept(paths, all, all.size() == documents.size());
@@ -68,7 +68,7 @@ public final class EarlierReleases {
   /** The release of a delivery; empty when none is kept, or what is kept cannot be read. */
   public Optional<EarlierRelease> of(int delivery) {
     byte[] bytes = files.read(document(delivery), 0, MOST_BYTES);
-    return Json.document(bytes, EarlierRelease.class);
+    return KeptForm.read(bytes);
   }
 
   private Path document(int delivery) {

@@ -102,6 +102,15 @@ public final class Json {
     }
   }
 
+  /** The same of one that was read already. */
+  public static <T> Optional<T> document(JsonNode tree, Class<T> type) {
+    try {
+      return Optional.ofNullable(Documents.MAPPER.treeToValue(tree, type));
+    } catch (JsonProcessingException e) {
+      return Optional.empty();
+    }
+  }
+
   /** A value as a document that {@link #document} reads. */
   public static JsonNode tree(Object value) {
     return MAPPER.valueToTree(value);

@@ -2,14 +2,19 @@ package jollycrate.journal;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import jollycrate.app.Application;
+import jollycrate.app.Ask;
+import jollycrate.app.Check;
 import jollycrate.app.Keeping;
 import jollycrate.app.ServerLog;
+import jollycrate.host.Content;
 import jollycrate.host.Host;
 import jollycrate.host.HostFiles;
 import jollycrate.server.Placement;
@@ -52,6 +57,37 @@ class EarlierReleasesTest {
 
   private List<Integer> kept() {
     return releases().all().stream().map(EarlierRelease::delivery).toList();
+  }
+
+  /** As it was kept before a check parted what is sent from what is expected. */
+  @Test
+  void whatAnEarlierVersionKeptIsReadStill() {
+    String check =
+        "{\"name\":\"c\",\"method\":\"POST\",\"path\":\"/x\",\"body\":{\"a\":1},\"status\":201,"
+            + "\"text\":\"t\",\"json\":{\"/a\":2},\"within\":\"PT1S\",\"user\":\"anna\","
+            + "\"fromHost\":true}";
+    delivered(1, 0, "one", Keeping.USUAL);
+    Path document = folder.resolve("releases/1.json");
+    String kept = new String(files.whole(document, 1 << 20), StandardCharsets.UTF_8);
+    assertThat(kept).contains("\"checks\":[]");
+    files.put(
+        document,
+        Content.of(kept.replace("\"checks\":[]", "\"checks\":[" + check + "]")),
+        files.facts(document).access());
+    Check read = releases().of(1).orElseThrow().described().checks().get(0);
+    assertThat(read.ask())
+        .isEqualTo(
+            new Ask(
+                "POST",
+                "/x",
+                Map.of(),
+                Optional.of(new Ask.Sent("application/json", "{\"a\":1}")),
+                Optional.of("anna")));
+    assertThat(read.expect().status().holds(201)).isTrue();
+    assertThat(read.expect().status().holds(200)).isFalse();
+    assertThat(read.expect().text()).contains("t");
+    assertThat(read.expect().within()).contains(Duration.ofSeconds(1));
+    assertThat(read.fromHost()).isTrue();
   }
 
   @Test
