@@ -40,6 +40,8 @@ public record Answer(
     CUT,
     /** Connected, but there was no answer in time. */
     LATE,
+    /** An answer began, and did not end in time. */
+    ENDLESS,
     /** Somebody asked to stop. */
     GIVEN_UP
   }

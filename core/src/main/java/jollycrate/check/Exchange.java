@@ -46,7 +46,7 @@ final class Exchange implements AutoCloseable {
           giveUp(
               Answer.failed(
                   took(),
-                  Answer.Why.LATE,
+                  begun ? Answer.Why.ENDLESS : Answer.Why.LATE,
                   (begun
                           ? "an answer began, but did not end within "
                           : "connected, but no answer came within ")

@@ -29,6 +29,7 @@ import org.jsoup.nodes.Element;
  */
 record PageParts(Requester requester, URI base, Optional<Requester.Login> login) {
   private static final Duration LIMIT = Duration.ofSeconds(30);
+  private static final Duration BEGINS_WITHIN = Duration.ofSeconds(5);
   private static final int MOST = 400;
   private static final int MOST_TOLD = 8;
   private static final int ERROR = 400;
@@ -79,8 +80,9 @@ record PageParts(Requester requester, URI base, Optional<Requester.Login> login)
       Part part = toAsk.remove();
       Answer answer =
           requester.send(
-              new Requester.Request("GET", part.url(), Map.of(), Optional.empty(), login), LIMIT);
-      answering = answer.came();
+              new Requester.Request("GET", part.url(), Map.of(), Optional.empty(), login),
+              part.use() == Use.LINK ? BEGINS_WITHIN : LIMIT);
+      answering = answer.came() || answer.why() == Answer.Why.ENDLESS;
       Optional<String> got = instead(part, answer);
       if (got.isPresent()) {
         missing.add(part);
@@ -98,10 +100,13 @@ record PageParts(Requester requester, URI base, Optional<Requester.Login> login)
 
   /**
    * What came in place of something; empty when that came. Whoever may not go somewhere is told so
-   * there: that is an answer to a link. A page in place of a part is what single-page applications
-   * answer for everything that is not there.
+   * there: that is an answer to a link, and so is one that never ends, as of a stream. A page in
+   * place of a part is what single-page applications answer for everything that is not there.
    */
   private static Optional<String> instead(Part part, Answer answer) {
+    if (part.use() == Use.LINK && answer.why() == Answer.Why.ENDLESS) {
+      return Optional.empty();
+    }
     if (!answer.came()) {
       return Optional.of(answer.failure());
     }

@@ -36,7 +36,7 @@ public final class WayBlame {
     return switch (asked.why()) {
       case SILENCE, REFUSED, NO_WAY, NO_NAME, NO_TRUST, CUT -> true;
       case CAME -> gateway && server.ports().url().isPresent();
-      case LATE, GIVEN_UP -> false;
+      case LATE, ENDLESS, GIVEN_UP -> false;
     };
   }
 

@@ -116,6 +116,14 @@ class PagePartsTest {
   }
 
   @Test
+  void aLinkToWhatNeverEndsIsAnswered() {
+    answers.put(
+        "/spokes/stream", Answer.failed(Duration.ofSeconds(5), Answer.Why.ENDLESS, "endless", ""));
+    assertThat(page("<a href=../stream>s</a>").misses()).isEmpty();
+    assertThat(page("<script src=../stream></script>").misses()).hasSize(1);
+  }
+
+  @Test
   void whereNothingComesBackNothingMoreIsWaitedFor() {
     Answer late = Answer.failed(Duration.ofSeconds(30), Answer.Why.LATE, "no answer", "");
     answers.put("/spokes/a.js", late);
