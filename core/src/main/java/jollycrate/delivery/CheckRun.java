@@ -60,7 +60,10 @@ final class CheckRun {
     Optional<Cause> down = site.down(placement);
     try (Requester there = site.requesters().get();
         Requester here = site.host().here() ? there : site.outside().get()) {
-      Sides sides = Sides.of(placement, there, here, passwords);
+      boolean beside =
+          site.server().front().isPresent()
+              && placement.route().base().equals(placement.route().direct());
+      Sides sides = Sides.of(placement, there, beside ? there : here, passwords);
       Checker direct = sides.direct();
       boolean hosted = site.traits().hosts();
       if (application.checks().isEmpty() && !hosted && !application.program().speaksHttp()) {
