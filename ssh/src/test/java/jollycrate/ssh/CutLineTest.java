@@ -29,6 +29,9 @@ import org.junit.jupiter.api.io.TempDir;
 
 /** A connection that is cut is taken up again, where that leaves nothing open; to a real server. */
 class CutLineTest {
+  /** Where a transfer that begins anew is seen first. */
+  private static final int FIRST_PIECE = 1 << 16;
+
   @TempDir Path place;
   private final SshLines lines = new SshLines();
   private Sshd sshd;
@@ -140,7 +143,7 @@ class CutLineTest {
       files.put(file, content, files.facts(source).access());
       assertThat(file).hasBinaryContent(bytes);
       assertThat(cutAt.get()).isPositive();
-      assertThat(wentOnAt.get()).isGreaterThan(1 << 20);
+      assertThat(wentOnAt.get()).isGreaterThan(FIRST_PIECE);
       assertThat(HostFiles.beside(file)).doesNotExist();
     }
   }
