@@ -50,31 +50,34 @@ public record CheckResult(
 
   /** The same with another cause. */
   public CheckResult because(Optional<Cause> other) {
-    return new CheckResult(name, request, status, unanswered, took, misses, other, proves, cell);
+    return with(request, misses, other, cell);
   }
 
   /** The same as a cell of the table of who may see what. */
   CheckResult in(Optional<Check.Cell> place) {
-    return new CheckResult(name, request, status, unanswered, took, misses, cause, proves, place);
+    return with(request, misses, cause, place);
   }
 
   /** The same, told to have asked for something else. */
   CheckResult asking(String other) {
-    return new CheckResult(name, other, status, unanswered, took, misses, cause, proves, cell);
+    return with(other, misses, cause, cell);
   }
 
   /** The same, of which something was missed besides. */
   CheckResult missing(List<Miss> more, Cause why) {
-    return new CheckResult(
-        name, request, status, unanswered, took, more, Optional.of(why), proves, cell);
+    return with(request, more, Optional.of(why), cell);
   }
 
   /** The same of an application that does not run, whatever answered. */
   public CheckResult failedBy(Cause down) {
     List<Miss> all = new ArrayList<>(misses);
     all.add(0, new Miss("application", "started", "not started"));
-    return new CheckResult(
-        name, request, status, unanswered, took, List.copyOf(all), Optional.of(down), proves, cell);
+    return with(request, List.copyOf(all), Optional.of(down), cell);
+  }
+
+  private CheckResult with(
+      String asked, List<Miss> missed, Optional<Cause> why, Optional<Check.Cell> place) {
+    return new CheckResult(name, asked, status, unanswered, took, missed, why, proves, place);
   }
 
   /** One difference. */

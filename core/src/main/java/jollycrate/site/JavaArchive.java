@@ -34,9 +34,9 @@ record JavaArchive(Path file) {
     if (!Files.isRegularFile(file)) {
       throw cannot("there is no such file here");
     }
-    return host.here()
-        ? new Provisions(host, setting.data()).place(file)
-        : Provisions.of(host).place(file);
+    Provisions provisions =
+        host.here() ? new Provisions(host, setting.data()) : Provisions.of(host);
+    return provisions.place(file);
   }
 
   /** What has to be brought to a machine; empty where it stands. */

@@ -22,12 +22,12 @@ final class Wire implements AutoCloseable {
 
   /** Logs in. */
   @FunctionalInterface
-  interface Way {
+  interface LogIn {
     /** A connection on which nothing runs yet. */
     Connection open();
   }
 
-  private final Way way;
+  private final LogIn logIn;
   private final List<Runnable> whenBack = new CopyOnWriteArrayList<>();
   private volatile Connection connection;
   private Shell shell;
@@ -35,13 +35,13 @@ final class Wire implements AutoCloseable {
   private boolean closed;
 
   /** Opens it. */
-  Wire(Way way) throws IOException {
-    this.way = way;
+  Wire(LogIn logIn) throws IOException {
+    this.logIn = logIn;
     open();
   }
 
   private void open() throws IOException {
-    Connection next = way.open();
+    Connection next = logIn.open();
     try {
       Connection.Program started = next.program(program());
       Shell answering = new Shell(started.in(), started.out());

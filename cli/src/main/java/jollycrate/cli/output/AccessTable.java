@@ -2,6 +2,7 @@ package jollycrate.cli.output;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.function.UnaryOperator;
 import jollycrate.app.Check;
 import jollycrate.check.CheckResult;
@@ -47,20 +48,19 @@ final class AccessTable {
     }
   }
 
-  private static List<CheckResult> found(List<CheckResult> cells, String path, String who) {
+  private static Optional<CheckResult> found(List<CheckResult> cells, String path, String who) {
     return cells.stream()
         .filter(one -> one.cell().orElseThrow().path().equals(path))
         .filter(one -> one.cell().orElseThrow().who().equals(who))
-        .limit(1)
-        .toList();
+        .findFirst();
   }
 
-  private void cell(Table row, List<CheckResult> found) {
+  private void cell(Table row, Optional<CheckResult> found) {
     if (found.isEmpty()) {
-      row.cell("", style::faint);
+      row.cell("");
       return;
     }
-    CheckResult result = found.get(0);
+    CheckResult result = found.get();
     boolean allowed = result.cell().orElseThrow().allowed();
     String right = (allowed ? "sees it, " : "kept out, ") + result.status();
     String wrong =

@@ -8,7 +8,6 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
 import java.util.Locale;
-import java.util.Optional;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import javax.xml.stream.XMLOutputFactory;
@@ -101,12 +100,8 @@ public final class JUnitReport {
   }
 
   private static String told(Cause cause) {
-    return Optional.of(cause)
-        .map(
-            why ->
-                String.join(
-                    "\n", why.what(), why.where(), String.join("\n", why.why()), why.next()))
-        .orElse("")
+    String why = String.join("\n", cause.why());
+    return String.join("\n", cause.what(), cause.where(), why, cause.next())
         .replaceAll("\n+", "\n")
         .strip();
   }
