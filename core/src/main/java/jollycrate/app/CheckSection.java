@@ -5,15 +5,18 @@ import java.net.URI;
 import java.net.URISyntaxException;
 import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.regex.Pattern;
 import java.util.regex.PatternSyntaxException;
 import java.util.stream.Collectors;
+import jollycrate.secret.Reference;
 import org.tomlj.TomlArray;
 import org.tomlj.TomlTable;
 
@@ -22,6 +25,12 @@ final class CheckSection {
   private static final String PAGE = "page";
   private static final String BODY = "body";
   private static final String FORM = "form";
+  private static final String SEND_HEADERS = "send-headers";
+
+  /** By which one logs in, in small letters. */
+  private static final Set<String> SECRET_HEADERS =
+      Set.of("authorization", "proxy-authorization", "cookie");
+
   private static final String LEADS_TO = "leads-to";
   private static final String MATCHES = "matches";
   private static final String TYPE = "type";
@@ -54,7 +63,7 @@ final class CheckSection {
     Check check =
         new Check(
             section.text("name").orElse(page ? "page " + path : method + " " + path),
-            new Ask(method, path, texts("send-headers"), sent(), user),
+            new Ask(method, path, sentHeaders(), sent(), user),
             expect(),
             page,
             fromHost(),
@@ -69,6 +78,7 @@ final class CheckSection {
       section.problem(FORM, "a request has one body: 'body' or 'form'", "Remove one of them");
     }
     Map<String, String> form = texts(FORM);
+    mustBeMeantAsWritten(FORM, form);
     if (!form.isEmpty()) {
       String text =
           form.entrySet().stream()
@@ -77,6 +87,30 @@ final class CheckSection {
       return Optional.of(new Ask.Sent("application/x-www-form-urlencoded", text));
     }
     return body.map(json -> new Ask.Sent("application/json", json.toString()));
+  }
+
+  private Map<String, String> sentHeaders() {
+    Map<String, String> headers = texts(SEND_HEADERS);
+    mustBeMeantAsWritten(SEND_HEADERS, headers);
+    if (headers.keySet().stream()
+        .map(name -> name.toLowerCase(Locale.ROOT))
+        .anyMatch(SECRET_HEADERS::contains)) {
+      section.problem(
+          SEND_HEADERS, "a secret must not stand in this file", "Log in with 'as', by BASIC");
+    }
+    return headers;
+  }
+
+  /** What looks like a reference would be taken for one by whoever wrote it. */
+  private void mustBeMeantAsWritten(String key, Map<String, String> texts) {
+    texts.values().stream()
+        .filter(text -> Reference.of(text, Path.of("")).isPresent())
+        .forEach(
+            text ->
+                section.problem(
+                    key,
+                    "'" + text + "' would be sent as it is written",
+                    "Log in with 'as': secrets are not put into requests otherwise"));
   }
 
   private static String encoded(String text) {

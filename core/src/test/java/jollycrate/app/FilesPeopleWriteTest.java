@@ -65,6 +65,8 @@ class FilesPeopleWriteTest {
           [[check]]\\nget = "/"\\ntype = "html"        | 5:1 | is no type of media | "application/json"
           [[check]]\\nget = "/"\\njson = { "/a" = { count = "2" } } | 5:1 | 'count' of /a | exists
           [[check]]\\npost = "/"\\nbody = 1\\nform = { a = "b" } | 6:1 | one body | Remove one
+          [[check]]\\npost = "/"\\nform = { j_password = "env:P" } | 5:1 | would be sent as it is written | 'as'
+          [[check]]\\nget = "/"\\nsend-headers = { authorization = "Bearer x" } | 5:1 | a secret must not stand in this file | 'as'
           [[check]]\\npage = "/"\\nget = "/"           | 4:1 | one request, not 2 | two checks
           [[access]]\\nallowed = "anyone"              | 3:1 | 'access.paths' is missing | paths =
           [[access]]\\npaths = "/x"                    | 3:1 | 'access.allowed' is missing | "anyone"

@@ -43,6 +43,8 @@ class SchemasTest {
         "[[check]]\nget = \"/\"\ntype = \"html\"",
         "[[check]]\nget = \"/\"\nleads-to = \"login\"",
         "[[check]]\npost = \"/\"\nbody = 1\nform = { a = \"b\" }",
+        "[[check]]\npost = \"/\"\nform = { a = \"env:P\" }",
+        "[[check]]\nget = \"/\"\nsend-headers = { authorization = \"x\" }",
         "[[check]]\npage = \"/\"\nget = \"/\"",
         "[[access]]\nallowed = \"anyone\"",
         "[[access]]\npaths = \"/\"",
