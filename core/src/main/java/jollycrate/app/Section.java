@@ -305,7 +305,7 @@ final class Section {
   static String fixFor(String word, Collection<String> known) {
     return Nearest.to(word, known)
         .map(near -> "Did you mean '" + near + "'?")
-        .orElse("Known here: " + String.join(", ", known));
+        .orElse("Known here: " + (known.isEmpty() ? "none" : String.join(", ", known)));
   }
 
   private String unknown(String key) {

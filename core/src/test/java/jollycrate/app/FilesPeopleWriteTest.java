@@ -70,7 +70,7 @@ class FilesPeopleWriteTest {
           [[check]]\\npage = "/"\\nget = "/"           | 4:1 | one request, not 2 | two checks
           [[access]]\\nallowed = "anyone"              | 3:1 | 'access.paths' is missing | paths =
           [[access]]\\npaths = "/x"                    | 3:1 | 'access.allowed' is missing | "anyone"
-          [[access]]\\npaths = "/x"\\nallowed = "anna" | 5:1 | there is no user 'anna' | Known here
+          [[access]]\\npaths = "/x"\\nallowed = "anna" | 5:1 | there is no user 'anna' | Known here: none
           [[access]]\\npaths = "x"\\ndenied = "anyone" | 4:1 | is no path below the context path | '/'
           [[access]]\\npaths = "/x"\\nallowed = "anyone"\\ndenied = "anyone" | 6:1 | both allowed and denied | Keep one
           [for.shop]\\ncheck = 1                      | 4:1 | unknown key 'check' | app
