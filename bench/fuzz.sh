@@ -10,7 +10,7 @@ work=$(mktemp -d)
 trap 'rm -rf "$work"' EXIT
 mkdir "$work/archives" "$work/descriptions"
 cp -r "$program/samples/spokes" "$work/spokes"
-(cd "$work/spokes" && SPOKES_DB_PASSWORD=x ROBIN_PASSWORD=x "$program/bin/jolly" pack --all >/dev/null)
+(cd "$work/spokes" && SPOKES_DB_PASSWORD=x ROBIN_PASSWORD=x MIA_PASSWORD=x "$program/bin/jolly" pack --all >/dev/null)
 find "$work/spokes" -name '*.war' -size -3000k -exec cp {} "$work/archives" \;
 if [ -n "$ARCHIVES" ]; then cp "$ARCHIVES"/* "$work/archives"; fi
 for sample in "$program"/samples/*/jolly.toml; do

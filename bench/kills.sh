@@ -11,7 +11,7 @@ RANDOM=${SEED:-1}
 work=$(mktemp -d)
 cp -r "$program/samples/spokes" "$work/spokes"
 cd "$work/spokes" || exit 1
-export JOLLY_DATA="$work/data" SPOKES_DB_PASSWORD=chain ROBIN_PASSWORD=tandem
+export JOLLY_DATA="$work/data" SPOKES_DB_PASSWORD=chain ROBIN_PASSWORD=tandem MIA_PASSWORD=freewheel
 jolly() { "$program/bin/jolly" "$@"; }
 trap 'jolly server stop bench >/dev/null; jolly server stop solo >/dev/null; rm -rf "$work"' EXIT
 first=${PORT:-27801} # ports of its own, also while nothing listens there

@@ -8,7 +8,7 @@ rounds=${ROUNDS:-10}
 work=$(mktemp -d)
 cp -r "$program/samples/spokes" "$work/spokes"
 cd "$work/spokes"
-export JOLLY_DATA="$work/data" SPOKES_DB_PASSWORD=chain ROBIN_PASSWORD=tandem
+export JOLLY_DATA="$work/data" SPOKES_DB_PASSWORD=chain ROBIN_PASSWORD=tandem MIA_PASSWORD=freewheel
 jolly() { "$program/bin/jolly" "$@"; }
 jolly server new bench >/dev/null
 port=$(sed -n 's/^http = //p' servers.toml)

@@ -21,10 +21,14 @@ public final class Apps {
     this.descriptions = means.descriptions();
   }
 
-  /** Runs the checks against what stands on a server. */
-  public DeliveryOutcome check(Optional<String> name, String serverName) {
+  /**
+   * Runs the checks against what stands on a server.
+   *
+   * @param atOnce how many of them at the same time
+   */
+  public DeliveryOutcome check(Optional<String> name, String serverName, int atOnce) {
     ServerEntry entry = descriptions.entry(serverName);
-    return standing(entry).check(named(name, entry));
+    return standing(entry).check(named(name, entry), atOnce);
   }
 
   /** Starts an application anew on a server that goes on running. */

@@ -140,7 +140,8 @@ public final class StartArchive {
               URI.create("http://127.0.0.1:" + port.getLocalPort() + "/"),
               Map.of(),
               Optional.empty(),
-              Optional.of(new Requester.Login("anna", "start"))),
+              new Requester.Session(
+                  "", Optional.of(new Requester.Credentials("anna", "start", false)), false)),
           Duration.ofSeconds(5));
     }
   }

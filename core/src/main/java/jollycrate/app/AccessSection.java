@@ -18,11 +18,11 @@ final class AccessSection {
   private static final String DENIED = "denied";
 
   private final Section section;
-  private final List<User> users;
+  private final Access access;
 
-  AccessSection(Section section, List<User> users) {
+  AccessSection(Section section, Access access) {
     this.section = section;
-    this.users = users;
+    this.access = access;
   }
 
   /** A check for each path and each of them. */
@@ -44,7 +44,7 @@ final class AccessSection {
                     DENIED, "'" + who + "' is both allowed and denied", "Keep one of them"));
     List<Check> checks = new ArrayList<>();
     for (String told : paths) {
-      String path = CheckSection.path(section, PATHS, told);
+      String path = RequestSection.path(section, PATHS, told);
       allowed.forEach(who -> checks.add(check(path, ALLOWED, who, true)));
       denied.forEach(who -> checks.add(check(path, DENIED, who, false)));
     }
@@ -54,13 +54,12 @@ final class AccessSection {
 
   private Check check(String path, String key, String who, boolean allowed) {
     Optional<String> user = Optional.of(who).filter(name -> !name.equals(Cell.ANYONE));
-    user.ifPresent(name -> CheckSection.mustBeAbleToLogIn(section, key, name, users));
+    user.ifPresent(name -> RequestSection.mustBeAbleToLogIn(section, key, name, access));
     return new Check(
         who + (allowed ? " may see " : " may not see ") + path,
-        Ask.get(path, user),
-        Expect.of(allowed ? SEEN : REFUSED),
-        false,
-        false,
+        List.of(new Check.Request(Ask.get(path, user), Expect.of(allowed ? SEEN : REFUSED))),
+        List.of(),
+        Check.Manner.PLAIN,
         Optional.of(new Cell(path, user, allowed)));
   }
 }

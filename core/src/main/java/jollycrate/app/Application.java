@@ -100,7 +100,7 @@ public record Application(
         dataSources.stream()
             .map(source -> source.drivenBy(place.apply(source.driver())).from(folder))
             .toList(),
-        new Access(access.users().stream().map(user -> user.from(folder)).toList(), access.roles()),
+        access.from(folder),
         program.copying(place),
         checks);
   }

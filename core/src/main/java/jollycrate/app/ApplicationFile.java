@@ -40,7 +40,16 @@ public final class ApplicationFile {
 
   /** The tables that may differ from server to server. */
   static final List<String> OWN =
-      List.of("app", "datasource", "env-entry", "users", "roles", "settings", "program");
+      List.of(
+          "app",
+          "datasource",
+          "env-entry",
+          "users",
+          "roles",
+          "logins",
+          "values",
+          "settings",
+          "program");
 
   private final TomlFile file;
   private final Optional<TomlFile> servers;
@@ -137,7 +146,7 @@ public final class ApplicationFile {
                     "Write it like \"desk.spokes.example\", without port or path"));
     Duration startsWithin = app.duration("starts-within").orElse(Context.STARTS_WITHIN);
     app.end();
-    List<User> users = users();
+    Access access = access();
     Application application =
         new Application(
             Optional.of(file.path()),
@@ -146,9 +155,9 @@ public final class ApplicationFile {
             new Making(packs, delivered, build(packs), settings, artifact),
             new Context(path.map(ContextPath::normal), host, startsWithin, entries()),
             dataSources,
-            new Access(users, roles(users)),
+            access,
             program,
-            checks(users));
+            checks(access));
     ownValuesAreKnown();
     root.end();
     TomlFile.throwProblems(Stream.concat(Stream.of(file), servers.stream()).toList());
@@ -290,6 +299,11 @@ public final class ApplicationFile {
     return entries;
   }
 
+  private Access access() {
+    List<User> users = users();
+    return new Access(users, roles(users), new LogInSection(root.section("logins"), users).read());
+  }
+
   private List<User> users() {
     Section section = root.section("users");
     List<User> users = new ArrayList<>();
@@ -328,12 +342,36 @@ public final class ApplicationFile {
     return roles;
   }
 
-  private List<Check> checks(List<User> users) {
+  private List<Check> checks(Access access) {
+    Values values = values();
     return Stream.concat(
-            root.sections("check").stream().map(section -> new CheckSection(section, users).read()),
+            root.sections("check").stream()
+                .map(section -> new CheckSection(section, access, values).read()),
             root.sections("access").stream()
-                .flatMap(section -> new AccessSection(section, users).read().stream()))
+                .flatMap(section -> new AccessSection(section, access).read().stream()))
         .toList();
+  }
+
+  private Values values() {
+    Section section = root.section("values");
+    Values values = Values.NONE;
+    for (String name : section.keys()) {
+      Object value = section.value(name).orElseThrow();
+      if (!name.matches(Values.NAME_FORM)) {
+        section.problem(
+            name,
+            "'" + name + "' is no name for a value",
+            "Use small letters, digits and '-', beginning with a letter");
+      }
+      if (value instanceof String text && Reference.of(text, folder).isPresent()) {
+        section.problem(
+            name,
+            "'" + text + "' would be sent as it is written",
+            "Log in with 'as': secrets are not put into requests otherwise");
+      }
+      values = values.and(name, TomlJson.of(value));
+    }
+    return values;
   }
 
   private void ownValuesAreKnown() {

@@ -1,16 +1,65 @@
 package jollycrate.app;
 
+import com.fasterxml.jackson.annotation.JsonIgnore;
+import java.time.Duration;
+import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 
 /**
- * One request and what is expected of its answer.
+ * Requests with what is expected of their answers, one after the other.
  *
- * @param page whether what the page refers to is asked for, too
- * @param fromHost whether it is asked on the server's own machine, and not from here
+ * @param requests at least one; the first that fails is the last
+ * @param afterwards requests that follow whatever became of those, so that nothing stays behind
  * @param cell of the table of who may see what; empty for any other check
  */
 public record Check(
-    String name, Ask ask, Expect expect, boolean page, boolean fromHost, Optional<Cell> cell) {
+    String name,
+    List<Request> requests,
+    List<Request> afterwards,
+    Manner manner,
+    Optional<Cell> cell) {
+  /**
+   * One request and what is expected of its answer.
+   *
+   * @param remember where in the answer a value stands, by the name under which later requests know
+   *     it
+   * @param pages how many pages deep what is referred to is asked for, too: 0 is no page at all
+   */
+  public record Request(Ask ask, Expect expect, Map<String, Place> remember, int pages) {
+    /** One of which nothing is remembered or followed. */
+    public Request(Ask ask, Expect expect) {
+      this(ask, expect, Map.of(), 0);
+    }
+  }
+
+  /**
+   * Where a value stands in an answer.
+   *
+   * @param told JSON Pointer (RFC 6901), name of a header, or a regular expression whose first
+   *     group it is
+   */
+  public record Place(In in, String told) {
+    /** In what of an answer. */
+    public enum In {
+      JSON,
+      HEADER,
+      TEXT
+    }
+  }
+
+  /**
+   * How a check is made.
+   *
+   * @param fromHost whether it is asked on the server's own machine, and not from here
+   * @param retryFor how long it is tried again while it fails; not at all when zero
+   */
+  public record Manner(boolean fromHost, Duration retryFor) {
+    /** Once, from here. */
+    public static final Manner PLAIN = new Manner(false, Duration.ZERO);
+  }
+
   /**
    * Whether somebody may see something.
    *
@@ -26,8 +75,21 @@ public record Check(
     }
   }
 
-  /** One of its own. */
+  /** One request. */
   public Check(String name, Ask ask, Expect expect) {
-    this(name, ask, expect, false, false, Optional.empty());
+    this(name, List.of(new Request(ask, expect)), List.of(), Manner.PLAIN, Optional.empty());
+  }
+
+  /** The request that comes first. */
+  @JsonIgnore
+  public Request first() {
+    return requests.get(0);
+  }
+
+  /** Whether nothing is meant to be changed by it. */
+  @JsonIgnore
+  public boolean isSafe() {
+    return Stream.concat(requests.stream(), afterwards.stream())
+        .allMatch(request -> request.ask().isSafe());
   }
 }

@@ -4,8 +4,10 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import jollycrate.secret.Reference;
@@ -289,6 +291,31 @@ final class Section {
 
   void problem(String key, String message, String fix) {
     placeOf(key).problem(message, fix);
+  }
+
+  /** A table of texts, empty when it is not written; numbers and truths become texts. */
+  Map<String, String> textsByName(String key) {
+    Map<String, String> texts = new LinkedHashMap<>();
+    table(key)
+        .ifPresent(
+            table ->
+                table
+                    .keySet()
+                    .forEach(name -> texts.put(name, String.valueOf(table.get(List.of(name))))));
+    texts.values().stream()
+        .filter(text -> text.chars().anyMatch(Character::isISOControl))
+        .findFirst()
+        .ifPresent(text -> problem(key, "a value holds a control character", "Remove it"));
+    return texts;
+  }
+
+  /** A table as it is written. */
+  Optional<TomlTable> table(String key) {
+    Optional<Object> value = value(key);
+    if (value.isPresent() && !(value.get() instanceof TomlTable)) {
+      problem(key, "'" + key + "' is no table", "Write it like " + key + " = { name = \"value\" }");
+    }
+    return value.filter(TomlTable.class::isInstance).map(TomlTable.class::cast);
   }
 
   /** Reports every key that nobody asked for. */

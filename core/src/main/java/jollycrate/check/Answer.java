@@ -1,15 +1,17 @@
 package jollycrate.check;
 
+import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.Map;
 import java.util.Optional;
-import java.util.TreeMap;
 import java.util.regex.Pattern;
+import jollycrate.file.Digests;
 
 /**
  * What came back for a request.
  *
  * @param headers by name, whose case does not matter; of several with one name all values
+ * @param body what came behind them
  * @param why nothing came, if so
  * @param failure the same in words; empty when an answer came
  * @param next what to do about that
@@ -17,7 +19,7 @@ import java.util.regex.Pattern;
 public record Answer(
     int status,
     Map<String, String> headers,
-    String body,
+    Body body,
     Duration took,
     Why why,
     String failure,
@@ -49,20 +51,36 @@ public record Answer(
   /** How servers make a tag of a file: its size and its time. */
   private static final Pattern OF_A_FILE = Pattern.compile("(W/)?\"\\d+-\\d+\"");
 
-  /** One that came. */
-  public static Answer came(int status, String type, String body, String tag, Duration took) {
-    Map<String, String> headers = new TreeMap<>(String.CASE_INSENSITIVE_ORDER);
-    headers.put("Content-Type", type);
-    headers.put("ETag", tag);
-    return came(status, headers, body, took);
+  /**
+   * What came behind the headers, wholly.
+   *
+   * @param text what is looked through: of a very long one its beginning
+   * @param bytes how many came
+   * @param digest SHA-256 of all of them, in hexadecimal digits
+   */
+  public record Body(String text, long bytes, String digest) {
+    /** None. */
+    static final Body NONE = Body.of("");
+
+    /** Of a text, in UTF-8. */
+    public static Body of(String text) {
+      byte[] bytes = text.getBytes(StandardCharsets.UTF_8);
+      return new Body(text, bytes.length, Digests.of(bytes));
+    }
   }
 
-  static Answer came(int status, Map<String, String> headers, String body, Duration took) {
+  /** One that came. */
+  public static Answer came(int status, Map<String, String> headers, Body body, Duration took) {
     return new Answer(status, headers, body, took, Why.CAME, "", "");
   }
 
   static Answer failed(Duration took, Why why, String failure, String next) {
-    return new Answer(0, Map.of(), "", took, why, failure, next);
+    return new Answer(0, Map.of(), Body.NONE, took, why, failure, next);
+  }
+
+  /** The text that is looked through. */
+  String text() {
+    return body.text();
   }
 
   /** A header; empty when it did not come. */

@@ -3,6 +3,7 @@ package jollycrate.check;
 import com.fasterxml.jackson.annotation.JacksonInject;
 import com.fasterxml.jackson.annotation.JsonProperty;
 import com.fasterxml.jackson.annotation.OptBoolean;
+import java.net.URI;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
@@ -66,6 +67,25 @@ public record CheckResult(
   /** The same, of which something was missed besides. */
   CheckResult missing(List<Miss> more, Cause why) {
     return with(request, more, Optional.of(why), cell);
+  }
+
+  /** The same, all of whose requests took so long. */
+  CheckResult taking(Duration time) {
+    return new CheckResult(name, request, status, unanswered, time, misses, cause, proves, cell);
+  }
+
+  /** The same, after which something stays behind that was to be removed. */
+  CheckResult leaving(List<Miss> left, URI base) {
+    List<Miss> all = new ArrayList<>(misses);
+    all.addAll(left);
+    Cause why =
+        new Cause(
+            "what the check made was not removed",
+            base.toString(),
+            List.of(),
+            "Remove it by hand, and compare [[check.afterwards]] with what the application takes",
+            -1);
+    return with(request, List.copyOf(all), cause.or(() -> Optional.of(why)), cell);
   }
 
   /** The same of an application that does not run, whatever answered. */

@@ -3,9 +3,7 @@ package jollycrate.check;
 import java.net.URI;
 import java.time.Duration;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
-import jollycrate.app.Ask;
 import jollycrate.app.Check;
 import jollycrate.app.Statuses;
 import jollycrate.server.Cause;
@@ -13,55 +11,37 @@ import jollycrate.server.Cause;
 /** Runs checks against an address and says what came instead of what was expected. */
 public final class Checker {
   /** Longest wait for an answer when a check names no limit. */
-  private static final Duration LIMIT = Duration.ofSeconds(30);
+  static final Duration LIMIT = Duration.ofSeconds(30);
 
   private static final int SERVER_ERROR = 500;
   private static final int NOT_FOUND = 404;
 
   private final Requester requester;
   private final URI base;
-  private final Map<String, String> passwords;
+  private final People people;
+  private final FormLogIns logIns;
 
   /**
    * @param base address of the application, ending in a slash
-   * @param passwords of the users who log in, by name
    */
-  public Checker(Requester requester, URI base, Map<String, String> passwords) {
+  public Checker(Requester requester, URI base, People people) {
     this.requester = requester;
     this.base = base;
-    this.passwords = passwords;
+    this.people = people;
+    this.logIns = new FormLogIns(requester, base, people);
   }
 
-  /** Runs one check. */
+  /** Makes one check. */
   public CheckResult run(Check check) {
-    Requester.Request request = request(check);
-    Duration limit = check.expect().within().map(within -> within.plus(LIMIT)).orElse(LIMIT);
-    Answer answer = requester.send(request, limit);
-    List<CheckResult.Miss> misses =
-        answer.came()
-            ? new Expectations(check.expect(), base).misses(request.url(), answer)
-            : List.of(none(answer));
-    CheckResult told =
-        result(check.name(), check.ask().method(), request.url(), answer, misses, true)
-            .in(check.cell());
+    CheckResult told = new Sequence(requester, base, people, logIns, check).run();
     boolean open = check.cell().filter(cell -> !cell.allowed()).isPresent() && !told.passed();
-    CheckResult result =
-        open && Statuses.SUCCESS.holds(answer.status())
-            ? told.because(Optional.of(seenByAll(request.url())))
-            : told;
-    return check.page() && result.passed()
-        ? new PageParts(requester, base, request.login()).of(request.url(), answer, result)
-        : result;
+    return open && Statuses.SUCCESS.holds(told.status())
+        ? told.because(Optional.of(Verdict.seenByAll(URI.create(base + path(check)))))
+        : told;
   }
 
-  private Requester.Request request(Check check) {
-    Ask ask = check.ask();
-    return new Requester.Request(
-        ask.method(),
-        URI.create(base + ask.path().substring(1)),
-        ask.headers(),
-        ask.sent(),
-        ask.user().map(user -> new Requester.Login(user, passwords.get(user))));
+  private static String path(Check check) {
+    return check.first().ask().path().substring(1);
   }
 
   /**
@@ -70,10 +50,10 @@ public final class Checker {
    * @param before name of that one
    */
   public CheckResult notAsked(Check check, String before) {
-    URI url = request(check).url();
     String why = "not asked: nothing came back for '" + before + "'";
     Answer none = Answer.failed(Duration.ZERO, Answer.Why.SILENCE, why, "");
-    return result(check.name(), check.ask().method(), url, none, List.of(none(none)), true)
+    String address = check.first().ask().method() + " " + base + path(check);
+    return Verdict.result(check.name(), address, none, List.of(Verdict.none(none)), true)
         .in(check.cell())
         .because(Optional.empty());
   }
@@ -81,7 +61,7 @@ public final class Checker {
   /** Asks a program at its root; any answer of its own will do, but an error. */
   public CheckResult anyAnswer() {
     Answer answer = requester.send(Requester.Request.get(base), LIMIT);
-    return result("answers", "GET", base, answer, errors(answer), answer.came());
+    return Verdict.result("answers", "GET " + base, answer, errors(answer), answer.came());
   }
 
   /**
@@ -95,7 +75,7 @@ public final class Checker {
     Answer answer = requester.send(Requester.Request.get(base), LIMIT);
     Optional<String> unproven = unproven(answer, servlets);
     String name = "answers" + unproven.map(why -> " (" + why + ")").orElse("");
-    return result(name, "GET", base, answer, errors(answer), unproven.isEmpty());
+    return Verdict.result(name, "GET " + base, answer, errors(answer), unproven.isEmpty());
   }
 
   /**
@@ -119,7 +99,7 @@ public final class Checker {
     Optional<Cause> cause =
         same
             ? Optional.of(
-                cause(
+                Verdict.cause(
                     other,
                     "the public port answers for it too",
                     "Give the admin listener a Service of its own"))
@@ -149,84 +129,10 @@ public final class Checker {
 
   private static List<CheckResult.Miss> errors(Answer answer) {
     if (!answer.came()) {
-      return List.of(none(answer));
+      return List.of(Verdict.none(answer));
     }
     return answer.status() >= SERVER_ERROR
         ? List.of(new CheckResult.Miss("status", "below 500", "" + answer.status()))
         : List.of();
-  }
-
-  private static CheckResult result(
-      String name,
-      String method,
-      URI url,
-      Answer answer,
-      List<CheckResult.Miss> misses,
-      boolean proves) {
-    boolean onlySlow = misses.size() == 1 && misses.get(0).what().equals(Expectations.TIME);
-    Optional<Cause> cause =
-        misses.isEmpty()
-            ? Optional.empty()
-            : Optional.of(onlySlow ? tooSlow(url) : cause(url, answer));
-    return new CheckResult(
-        name,
-        method + " " + url,
-        answer.status(),
-        answer.unanswered(),
-        answer.took(),
-        misses,
-        cause,
-        proves,
-        Optional.empty());
-  }
-
-  private static Cause tooSlow(URI url) {
-    return cause(
-        url,
-        "the answer was right, but it came too late",
-        "Look at what takes so long, or raise 'within' of the check");
-  }
-
-  private static Cause seenByAll(URI url) {
-    return cause(
-        url,
-        "somebody sees it who is to be kept out",
-        "Compare what guards it (security-constraint in web.xml, annotations) and [roles]");
-  }
-
-  private static CheckResult.Miss none(Answer answer) {
-    return new CheckResult.Miss("answer", "one", answer.failure());
-  }
-
-  private static Cause cause(URI url, Answer answer) {
-    if (!answer.came()) {
-      return new Cause(answer.failure(), url.toString(), List.of(), answer.next(), -1);
-    }
-    return switch (answer.status()) {
-      case 401 ->
-          cause(
-              url, "the log-in was not accepted", "Compare [users] and the password it refers to");
-      case 403 ->
-          cause(url, "this user is known but not allowed in", "Compare [roles] with web.xml");
-      case 404 ->
-          cause(
-              url,
-              "nothing is mapped to this path",
-              "Compare the path with the servlet mappings (web.xml, annotations)");
-      case 405 -> cause(url, "this path does not take this method", "Fix the check's method");
-      case 502, 503, 504 ->
-          cause(
-              url,
-              "the application is not there for the server or proxy that answered",
-              "Read its log");
-      default ->
-          answer.status() >= SERVER_ERROR
-              ? cause(url, "the application failed with an error of its own", "Read its log")
-              : cause(url, "the application answered, but otherwise than described", "");
-    };
-  }
-
-  private static Cause cause(URI url, String what, String next) {
-    return new Cause(what, url.toString(), List.of(), next, -1);
   }
 }

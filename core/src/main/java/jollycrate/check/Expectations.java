@@ -6,12 +6,16 @@ import com.fasterxml.jackson.databind.JsonNode;
 import java.math.BigDecimal;
 import java.net.URI;
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 import jollycrate.app.Expect;
 import jollycrate.json.Json;
 
@@ -34,16 +38,9 @@ record Expectations(Expect expect, URI base) {
       misses.add(miss("status", expect.status().toString(), "" + answer.status()));
     } else {
       head(url, answer, misses);
-      expect
-          .text()
-          .filter(text -> !answer.body().contains(text))
-          .ifPresent(
-              text -> misses.add(miss("text", quoted(text), shown(near(answer.body(), text)))));
-      expect
-          .matches()
-          .filter(pattern -> !Pattern.compile(pattern).matcher(answer.body()).find())
-          .ifPresent(pattern -> misses.add(miss("matches", pattern, shown(answer.body()))));
-      if (!expect.json().isEmpty()) {
+      text(answer, misses);
+      whole(answer.body(), misses);
+      if (!expect.body().json().isEmpty()) {
         misses.addAll(json(answer));
       }
     }
@@ -61,24 +58,81 @@ record Expectations(Expect expect, URI base) {
   }
 
   private void head(URI url, Answer answer, List<CheckResult.Miss> misses) {
-    expect
-        .headers()
+    Expect.Head head = expect.head();
+    head.headers()
         .forEach(
             (name, value) -> {
               if (!answer.header(name).equals(value)) {
                 misses.add(miss(name, quoted(value), shown(answer.header(name))));
               }
             });
-    String type = answer.type().replaceFirst(";.*", "").strip().toLowerCase(Locale.ROOT);
-    expect
-        .type()
-        .filter(expected -> !expected.toLowerCase(Locale.ROOT).equals(type))
-        .ifPresent(expected -> misses.add(miss("type", expected, shown(type))));
-    expect
-        .leadsTo()
+    head.type()
+        .filter(expected -> !isType(expected, answer.type()))
+        .ifPresent(expected -> misses.add(miss("type", expected, shown(answer.type()))));
+    head.leadsTo()
         .map(to -> to.startsWith("/") ? base + to.substring(1) : to)
         .filter(to -> !to.equals(location(url, answer)))
         .ifPresent(to -> misses.add(miss("leads to", to, shown(location(url, answer)))));
+  }
+
+  /** Every parameter that is expected must have come; case does not matter (RFC 9110, 8.3.1). */
+  private static boolean isType(String expected, String came) {
+    Set<String> told = parts(came);
+    return told.containsAll(parts(expected))
+        && told.iterator().hasNext()
+        && told.iterator().next().equals(parts(expected).iterator().next());
+  }
+
+  private static Set<String> parts(String type) {
+    return Arrays.stream(type.toLowerCase(Locale.ROOT).replace("\"", "").split(";"))
+        .map(String::strip)
+        .collect(Collectors.toCollection(LinkedHashSet::new));
+  }
+
+  private void text(Answer answer, List<CheckResult.Miss> misses) {
+    String body = answer.text();
+    expect
+        .body()
+        .text()
+        .filter(text -> !body.contains(text))
+        .ifPresent(text -> misses.add(miss("text", quoted(text), shown(near(body, text)))));
+    expect
+        .body()
+        .matches()
+        .filter(pattern -> !Pattern.compile(pattern).matcher(body).find())
+        .ifPresent(pattern -> misses.add(miss("matches", pattern, shown(body))));
+  }
+
+  private void whole(Answer.Body body, List<CheckResult.Miss> misses) {
+    expect
+        .body()
+        .size()
+        .filter(size -> body.bytes() < size.least() || body.bytes() > size.most())
+        .ifPresent(size -> misses.add(miss("size", range(size), bytes(body.bytes()))));
+    expect
+        .body()
+        .sameAs()
+        .filter(same -> !same.digest().equals(body.digest()))
+        .ifPresent(
+            same ->
+                misses.add(
+                    miss(
+                        "body",
+                        "as in " + same.file() + ", " + bytes(same.bytes()),
+                        bytes(body.bytes()) + ": " + shown(body.text()))));
+  }
+
+  private static String range(Expect.Size size) {
+    if (size.least() == size.most()) {
+      return bytes(size.least());
+    }
+    String most = size.most() == Long.MAX_VALUE ? "" : "at most " + bytes(size.most());
+    String least = size.least() == 0 ? "" : "at least " + bytes(size.least());
+    return least + (least.isEmpty() || most.isEmpty() ? "" : ", ") + most;
+  }
+
+  private static String bytes(long bytes) {
+    return bytes + (bytes == 1 ? " byte" : " bytes");
   }
 
   /** Where it leads, as a whole URL (RFC 9110, section 10.2.2). */
@@ -95,12 +149,12 @@ record Expectations(Expect expect, URI base) {
   private List<CheckResult.Miss> json(Answer answer) {
     JsonNode body;
     try {
-      body = Json.told().readTree(answer.body());
+      body = Json.told().readTree(answer.text());
     } catch (JsonProcessingException e) {
-      return List.of(miss("body", "JSON", shown(answer.body())));
+      return List.of(miss("body", "JSON", shown(answer.text())));
     }
     List<CheckResult.Miss> misses = new ArrayList<>();
-    for (Map.Entry<String, JsonNode> expected : expect.json().entrySet()) {
+    for (Map.Entry<String, JsonNode> expected : expect.body().json().entrySet()) {
       JsonNode came = body.at(JsonPointer.compile(expected.getKey()));
       if (!answers(expected.getValue(), came)) {
         String text = came.isMissingNode() ? "nothing there" : shown(came.toString());

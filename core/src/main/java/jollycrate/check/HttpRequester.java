@@ -13,14 +13,13 @@ import java.nio.charset.StandardCharsets;
 import java.security.cert.X509Certificate;
 import java.time.Duration;
 import java.util.Base64;
-import java.util.HashMap;
 import java.util.Map;
-import java.util.Optional;
 import java.util.TreeMap;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.BooleanSupplier;
 import java.util.function.Supplier;
+import java.util.zip.ZipException;
 import javax.net.ssl.SSLException;
-import jollycrate.app.Ask;
 import org.apache.hc.client5.http.ConnectTimeoutException;
 import org.apache.hc.client5.http.DnsResolver;
 import org.apache.hc.client5.http.SchemePortResolver;
@@ -40,18 +39,16 @@ import org.apache.hc.client5.http.protocol.HttpClientContext;
 import org.apache.hc.client5.http.ssl.DefaultClientTlsStrategy;
 import org.apache.hc.client5.http.ssl.TlsSocketStrategy;
 import org.apache.hc.core5.http.ClassicHttpResponse;
-import org.apache.hc.core5.http.ContentType;
 import org.apache.hc.core5.http.Header;
 import org.apache.hc.core5.http.HttpEntity;
 import org.apache.hc.core5.http.NoHttpResponseException;
 import org.apache.hc.core5.http.config.RegistryBuilder;
-import org.apache.hc.core5.http.io.entity.StringEntity;
 import org.apache.hc.core5.util.Timeout;
 
 /** Requests over a blocking client that never repeats one. */
 public final class HttpRequester implements Requester {
   private static final int UNAUTHORIZED = 401;
-  private static final int MOST_BODY_BYTES = 8 << 20;
+  private static final int MOST_CONNECTIONS = 256;
   private static final Timeout CONNECT = Timeout.ofSeconds(5);
 
   /**
@@ -65,12 +62,13 @@ public final class HttpRequester implements Requester {
       (socket, host, port, attachment, context) ->
           DefaultClientTlsStrategy.createDefault().upgrade(socket, host, port, attachment, context);
 
-  private final Map<String, CookieStore> cookies = new HashMap<>();
-  private final Map<String, String> addresses = new HashMap<>();
+  private final Map<String, CookieStore> cookies = new ConcurrentHashMap<>();
+  private final Map<String, String> addresses = new ConcurrentHashMap<>();
   private final BooleanSupplier interrupted;
   private final Supplier<Socket> sockets;
   private final DnsResolver names;
   private final CloseableHttpClient client;
+  private final OpenExchanges exchanges = new OpenExchanges();
 
   /** By sockets of this machine. */
   public HttpRequester(BooleanSupplier interrupted) {
@@ -101,6 +99,8 @@ public final class HttpRequester implements Requester {
             new By(sockets)
                 .setTlsSocketStrategy(WHEN_ASKED)
                 .setDnsResolver(names)
+                .setMaxConnTotal(MOST_CONNECTIONS)
+                .setMaxConnPerRoute(MOST_CONNECTIONS)
                 .setDefaultConnectionConfig(
                     ConnectionConfig.custom().setConnectTimeout(CONNECT).build())
                 .build())
@@ -136,8 +136,9 @@ public final class HttpRequester implements Requester {
     Answer answer = send(request, StandardCharsets.UTF_8, limit);
     boolean beyondAscii =
         request
-            .login()
-            .filter(l -> !StandardCharsets.US_ASCII.newEncoder().canEncode(pair(l)))
+            .session()
+            .credentials()
+            .filter(known -> !StandardCharsets.US_ASCII.newEncoder().canEncode(pair(known)))
             .isPresent();
     return answer.status() == UNAUTHORIZED && beyondAscii
         ? send(request, StandardCharsets.ISO_8859_1, limit)
@@ -145,28 +146,29 @@ public final class HttpRequester implements Requester {
   }
 
   private Answer send(Request asked, Charset charset, Duration limit) {
-    Optional<Login> login = asked.login();
     HttpUriRequestBase request = new HttpUriRequestBase(asked.method(), asked.url());
-    asked.sent().ifPresent(sent -> request.setEntity(entity(sent)));
+    asked.sent().ifPresent(sent -> request.setEntity(SentBody.of(sent)));
     asked.headers().forEach(request::setHeader);
-    login.ifPresent(known -> request.addHeader("Authorization", basic(known, charset)));
+    Session session = asked.session();
+    session
+        .credentials()
+        .ifPresent(known -> request.addHeader("Authorization", authorization(known, charset)));
     HttpClientContext context = HttpClientContext.create();
     context.setCookieStore(
-        cookies.computeIfAbsent(login.map(Login::user).orElse(""), u -> new BasicCookieStore()));
+        cookies.computeIfAbsent(session.cookies(), first -> new BasicCookieStore()));
     context.setRequestConfig(RequestConfig.custom().setResponseTimeout(Timeout.DISABLED).build());
-    try (Exchange exchange = Exchange.begin(request, limit, interrupted)) {
-      try {
-        return client.execute(request, context, response -> answer(response, exchange));
-      } catch (IOException e) {
-        return exchange.cut().orElseGet(() -> failure(e, asked.url(), exchange.took()));
-      } catch (IllegalStateException givenUp) {
-        return exchange.cut().orElseThrow(() -> givenUp);
-      }
+    BooleanSupplier givenUp = session.untilDone() ? () -> false : interrupted;
+    Exchange exchange = Exchange.begin(request, limit, givenUp);
+    exchanges.begins(exchange);
+    try {
+      return client.execute(request, context, response -> answer(response, exchange));
+    } catch (IOException e) {
+      return exchange.cut().orElseGet(() -> failure(e, asked.url(), exchange.took()));
+    } catch (IllegalStateException aborted) {
+      return exchange.cut().orElseThrow(() -> aborted);
+    } finally {
+      exchanges.ends(exchange);
     }
-  }
-
-  private static StringEntity entity(Ask.Sent sent) {
-    return new StringEntity(sent.text(), ContentType.create(sent.type(), StandardCharsets.UTF_8));
   }
 
   @Override
@@ -183,28 +185,28 @@ public final class HttpRequester implements Requester {
     return Certificates.shown(sockets.get(), new InetSocketAddress(address, url.getPort()), limit);
   }
 
-  private static String basic(Login login, Charset charset) {
-    return "Basic " + Base64.getEncoder().encodeToString(pair(login).getBytes(charset));
+  private static String authorization(Credentials known, Charset charset) {
+    return known.token()
+        ? "Bearer " + known.secret()
+        : "Basic " + Base64.getEncoder().encodeToString(pair(known).getBytes(charset));
   }
 
-  private static String pair(Login login) {
-    return login.user() + ":" + login.password();
+  private static String pair(Credentials known) {
+    return known.user() + ":" + known.secret();
   }
 
   private static Answer answer(ClassicHttpResponse response, Exchange exchange) throws IOException {
     exchange.answerBegins();
-    HttpEntity entity = response.getEntity();
-    String type = entity == null || entity.getContentType() == null ? "" : entity.getContentType();
-    byte[] body = new byte[0];
-    if (entity != null && entity.getContent() != null) {
-      body = entity.getContent().readNBytes(MOST_BODY_BYTES);
-    }
-    Duration took = exchange.took();
     Map<String, String> headers = new TreeMap<>(String.CASE_INSENSITIVE_ORDER);
     for (Header header : response.getHeaders()) {
       headers.merge(header.getName(), header.getValue(), (one, other) -> one + ", " + other);
     }
-    return Answer.came(response.getCode(), headers, BodyText.of(type, body), took);
+    HttpEntity entity = response.getEntity();
+    Answer.Body body = Answer.Body.NONE;
+    if (entity != null && entity.getContent() != null) {
+      body = CameBody.read(headers, entity.getContent());
+    }
+    return Answer.came(response.getCode(), headers, body, exchange.took());
   }
 
   private static Answer failure(IOException e, URI url, Duration took) {
@@ -241,6 +243,13 @@ public final class HttpRequester implements Requester {
           "the certificate shown at " + at + " is not trusted here: " + e.getMessage(),
           "Let it show one of an authority that this Java trusts, with its whole chain");
     }
+    if (e instanceof ZipException) {
+      return Answer.failed(
+          took,
+          Answer.Why.CUT,
+          "the answer is not compressed as its header says: " + e.getMessage(),
+          "Look at what compresses it: application, server or proxy");
+    }
     if (e instanceof NoHttpResponseException) {
       return Answer.failed(
           took,
@@ -254,6 +263,7 @@ public final class HttpRequester implements Requester {
 
   @Override
   public void close() {
+    exchanges.close();
     client.close(org.apache.hc.core5.io.CloseMode.GRACEFUL);
   }
 }

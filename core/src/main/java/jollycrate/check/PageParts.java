@@ -11,9 +11,14 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
+import jollycrate.app.Statuses;
 import jollycrate.server.Cause;
 import org.jsoup.Jsoup;
 import org.jsoup.nodes.Document;
@@ -25,11 +30,13 @@ import org.jsoup.nodes.Element;
  * waited for again.
  *
  * @param base address of the application, ending in a slash
- * @param login who logs in for all of it
+ * @param session as whom all of it is asked
+ * @param depth how many pages deep links are followed
  */
-record PageParts(Requester requester, URI base, Optional<Requester.Login> login) {
+record PageParts(Requester requester, URI base, Requester.Session session, int depth) {
   private static final Duration LIMIT = Duration.ofSeconds(30);
   private static final Duration BEGINS_WITHIN = Duration.ofSeconds(5);
+  private static final int AT_ONCE = 6;
   private static final int MOST = 400;
   private static final int MOST_TOLD = 8;
   private static final int ERROR = 400;
@@ -65,37 +72,91 @@ record PageParts(Requester requester, URI base, Optional<Requester.Login> login)
    * Something that is referred to.
    *
    * @param from path of who refers to it
+   * @param pages how many pages deep it is followed
    */
-  private record Part(URI url, String from, Use use) {}
+  private record Part(URI url, String from, Use use, int pages) {}
 
   /** The result of a page, with what is missing of it. */
   CheckResult of(URI url, Answer page, CheckResult passed) {
-    Map<URI, Part> parts = new HashMap<>();
-    Deque<Part> toAsk = new ArrayDeque<>();
-    referred(url, page.body()).forEach(part -> add(part, parts, toAsk));
-    List<Part> missing = new ArrayList<>();
-    List<CheckResult.Miss> misses = new ArrayList<>();
-    boolean answering = true;
-    while (!toAsk.isEmpty() && answering) {
-      Part part = toAsk.remove();
-      Answer answer =
-          requester.send(
-              new Requester.Request("GET", part.url(), Map.of(), Optional.empty(), login),
-              part.use() == Use.LINK ? BEGINS_WITHIN : LIMIT);
-      answering = answer.came() || answer.why() == Answer.Why.ENDLESS;
-      Optional<String> got = instead(part, answer);
-      if (got.isPresent()) {
-        missing.add(part);
-        String asked = "an answer, as " + part.from() + " refers to it";
-        misses.add(new CheckResult.Miss(part.url().getRawPath(), asked, got.get()));
-      } else if (part.use() == Use.PART && answer.type().startsWith("text/css")) {
-        inStyles(part.url().toString(), part.url(), answer.body())
-            .forEach(found -> add(found, parts, toAsk));
+    Search search = new Search();
+    search.add(referred(url, page.text(), depth));
+    ExecutorService threads = Executors.newFixedThreadPool(AT_ONCE, PageParts::thread);
+    try {
+      while (search.goesOn()) {
+        List<Part> wave = search.next();
+        List<Future<Answer>> answers =
+            wave.stream().map(part -> threads.submit(() -> ask(part))).toList();
+        for (int i = 0; i < wave.size(); i++) {
+          look(wave.get(i), answers.get(i).get(), search);
+        }
+      }
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+    } catch (ExecutionException e) {
+      throw new IllegalStateException(e.getCause());
+    } finally {
+      threads.shutdownNow();
+    }
+    int all = search.parts.size();
+    return search.missing.isEmpty()
+        ? passed.asking(passed.request() + " and its " + all + (all == 1 ? " part" : " parts"))
+        : passed.missing(told(search.misses), cause(url, search.missing, all));
+  }
+
+  private static Thread thread(Runnable asking) {
+    Thread thread = new Thread(asking, "page part");
+    thread.setDaemon(true);
+    return thread;
+  }
+
+  private Answer ask(Part part) {
+    return requester.send(
+        Requester.Request.get(part.url(), session), part.use() == Use.LINK ? BEGINS_WITHIN : LIMIT);
+  }
+
+  private void look(Part part, Answer answer, Search search) {
+    search.answering &= answer.came() || answer.why() == Answer.Why.ENDLESS;
+    Optional<String> got = instead(part, answer);
+    if (got.isPresent()) {
+      String asked = "an answer, as " + part.from() + " refers to it";
+      search.missing.add(part);
+      search.misses.add(new CheckResult.Miss(part.url().getRawPath(), asked, got.get()));
+    } else if (part.use() == Use.PART && answer.type().startsWith("text/css")) {
+      search.add(inStyles(part.url().toString(), part.url(), answer.text()));
+    } else if (part.pages() > 0
+        && answer.type().startsWith("text/html")
+        && Statuses.SUCCESS.holds(answer.status())) {
+      search.add(referred(part.url(), answer.text(), part.pages()));
+    }
+  }
+
+  /** What was found so far. */
+  private static final class Search {
+    private final Map<URI, Part> parts = new HashMap<>();
+    private final Deque<Part> toAsk = new ArrayDeque<>();
+    private final List<Part> missing = new ArrayList<>();
+    private final List<CheckResult.Miss> misses = new ArrayList<>();
+    private boolean answering = true;
+
+    private void add(List<Part> found) {
+      for (Part part : found) {
+        if (parts.size() < MOST && parts.putIfAbsent(part.url(), part) == null) {
+          toAsk.add(part);
+        }
       }
     }
-    return missing.isEmpty()
-        ? passed.asking(passed.request() + " and its " + parts.size() + " parts")
-        : passed.missing(told(misses), cause(url, missing, parts.size()));
+
+    private boolean goesOn() {
+      return answering && !toAsk.isEmpty();
+    }
+
+    private List<Part> next() {
+      List<Part> wave = new ArrayList<>();
+      while (wave.size() < AT_ONCE && !toAsk.isEmpty()) {
+        wave.add(toAsk.remove());
+      }
+      return wave;
+    }
   }
 
   /**
@@ -129,19 +190,18 @@ record PageParts(Requester requester, URI base, Optional<Requester.Login> login)
     return told;
   }
 
-  private void add(Part part, Map<URI, Part> parts, Deque<Part> toAsk) {
-    if (parts.size() < MOST && parts.putIfAbsent(part.url(), part) == null) {
-      toAsk.add(part);
-    }
-  }
-
-  private List<Part> referred(URI url, String html) {
+  /**
+   * What a page refers to.
+   *
+   * @param pages how many pages deep links are followed, this one being the first
+   */
+  private List<Part> referred(URI url, String html, int pages) {
     Document page = Jsoup.parse(html, url.toString());
     List<Part> parts = new ArrayList<>();
     for (By by : PARTS) {
       for (Element element : page.select(by.elements())) {
         targets(element, by.attribute())
-            .flatMap(target -> here(target, url, by.use()).stream())
+            .flatMap(target -> here(target, url, by.use(), 0).stream())
             .forEach(parts::add);
       }
     }
@@ -149,7 +209,7 @@ record PageParts(Requester requester, URI base, Optional<Requester.Login> login)
       parts.addAll(inStyles(page.baseUri(), url, style.data()));
     }
     for (Element link : page.select(LINKS)) {
-      here(link.absUrl("href"), url, Use.LINK)
+      here(link.absUrl("href"), url, Use.LINK, pages - 1)
           .filter(part -> part.url().getPath().startsWith(base.getPath()))
           .ifPresent(parts::add);
     }
@@ -176,7 +236,7 @@ record PageParts(Requester requester, URI base, Optional<Requester.Login> login)
     while (reference.find()) {
       String target = reference.group(1) == null ? reference.group(2) : reference.group(1);
       resolved(from, target.strip())
-          .flatMap(found -> here(found, url, Use.PART))
+          .flatMap(found -> here(found, url, Use.PART, 0))
           .ifPresent(parts::add);
     }
     return parts;
@@ -192,7 +252,7 @@ record PageParts(Requester requester, URI base, Optional<Requester.Login> login)
   }
 
   /** What stands on the same server, without a fragment. */
-  private static Optional<Part> here(String target, URI from, Use use) {
+  private static Optional<Part> here(String target, URI from, Use use, int pages) {
     try {
       URI url = new URI(target);
       boolean same =
@@ -200,7 +260,9 @@ record PageParts(Requester requester, URI base, Optional<Requester.Login> login)
               && from.getAuthority().equals(url.getAuthority())
               && url.getRawPath() != null;
       String bare = target.replaceFirst("#.*", "");
-      return same ? Optional.of(new Part(new URI(bare), from.getRawPath(), use)) : Optional.empty();
+      return same
+          ? Optional.of(new Part(new URI(bare), from.getRawPath(), use, pages))
+          : Optional.empty();
     } catch (URISyntaxException noAddress) {
       return Optional.empty();
     }

@@ -8,7 +8,7 @@ import java.util.Map;
 import java.util.Optional;
 import jollycrate.app.Ask;
 
-/** Sends HTTP requests: once each, following no redirect, keeping cookies per user. */
+/** Sends HTTP requests: once each, following no redirect. Several threads may. */
 public interface Requester extends AutoCloseable {
   /**
    * Sends one request.
@@ -21,17 +21,37 @@ public interface Requester extends AutoCloseable {
    * What is sent.
    *
    * @param headers by name, beside those that every request has
-   * @param login who logs in, by BASIC authentication (RFC 7617)
    */
   record Request(
       String method,
       URI url,
       Map<String, String> headers,
       Optional<Ask.Sent> sent,
-      Optional<Login> login) {
+      Session session) {
     /** Asks for a page, as nobody. */
     public static Request get(URI url) {
-      return new Request("GET", url, Map.of(), Optional.empty(), Optional.empty());
+      return get(url, Session.NONE);
+    }
+
+    /** Asks for a page. */
+    static Request get(URI url, Session session) {
+      return new Request("GET", url, Map.of(), Optional.empty(), session);
+    }
+  }
+
+  /**
+   * As whom something is asked.
+   *
+   * @param cookies those of the same word share their cookies (RFC 6265)
+   * @param credentials sent with each request
+   * @param untilDone whether a signal that asks to stop waits for it
+   */
+  record Session(String cookies, Optional<Credentials> credentials, boolean untilDone) {
+    /** As nobody. */
+    static final Session NONE = new Session("", Optional.empty(), false);
+
+    Session finishing() {
+      return new Session(cookies, credentials, true);
     }
   }
 
@@ -53,8 +73,12 @@ public interface Requester extends AutoCloseable {
   @Override
   void close();
 
-  /** A user with a password. */
-  record Login(String user, String password) {
+  /**
+   * Who is logged in by what is sent with each request.
+   *
+   * @param secret password for BASIC authentication (RFC 7617), or token (RFC 6750)
+   */
+  record Credentials(String user, String secret, boolean token) {
     @Override
     public String toString() {
       return user;

@@ -3,11 +3,12 @@ package jollycrate.delivery;
 import java.net.URI;
 import java.time.Duration;
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Supplier;
 import jollycrate.app.Application;
@@ -15,6 +16,7 @@ import jollycrate.app.Check;
 import jollycrate.check.Answer;
 import jollycrate.check.CheckResult;
 import jollycrate.check.Checker;
+import jollycrate.check.People;
 import jollycrate.check.Requester;
 import jollycrate.front.FrontBlame;
 import jollycrate.front.WayBlame;
@@ -32,30 +34,36 @@ import jollycrate.watch.Waits;
 /** Runs the checks of an application and finds the cause of a failure in the server's log. */
 final class CheckRun {
   private static final int SERVER_ERROR = 500;
+  private static final Duration TRY_AGAIN = Duration.ofMillis(500);
   private static final Duration LOOK_AGAIN = Duration.ofMillis(50);
 
   private final Site site;
   private final Progress progress;
   private final Waits waits;
+  private final int atOnce;
 
   CheckRun(Site site, Progress progress, Waits waits) {
+    this(site, progress, waits, 1);
+  }
+
+  /**
+   * @param atOnce how many checks are made at the same time
+   */
+  CheckRun(Site site, Progress progress, Waits waits, int atOnce) {
     this.site = site;
     this.progress = progress;
     this.waits = waits;
+    this.atOnce = atOnce;
   }
 
   /**
    * Runs all of them, whatever the first ones say. What the server's log says of the application
    * comes first: no answer proves one that did not start.
    *
-   * @param passwords of users who log in, by name
    * @param servlets whether the artifact has servlets, so that a page alone proves nothing
    */
   List<CheckResult> run(
-      Application application,
-      Map<String, String> passwords,
-      Placement placement,
-      boolean servlets) {
+      Application application, People people, Placement placement, boolean servlets) {
     List<CheckResult> results = new ArrayList<>();
     Optional<Cause> down = site.down(placement);
     try (Requester there = site.requesters().get();
@@ -63,7 +71,7 @@ final class CheckRun {
       boolean beside =
           site.server().front().isPresent()
               && placement.route().base().equals(placement.route().direct());
-      Sides sides = Sides.of(placement, there, beside ? there : here, passwords);
+      Sides sides = Sides.of(placement, there, beside ? there : here, people);
       Checker direct = sides.direct();
       boolean hosted = site.traits().hosts();
       if (application.checks().isEmpty() && !hosted && !application.program().speaksHttp()) {
@@ -73,13 +81,9 @@ final class CheckRun {
       } else if (application.checks().isEmpty()) {
         Supplier<CheckResult> root =
             () -> hosted ? sides.outside().root(servlets) : sides.outside().anyAnswer();
-        results.add(explained(placement, down, root, direct::anyAnswer));
+        results.add(explained(placement, down, ends(placement), root, direct::anyAnswer));
       }
-      for (Check check : application.checks()) {
-        Supplier<CheckResult> again =
-            check.ask().isSafe() ? () -> direct.run(check) : direct::anyAnswer;
-        results.add(explained(placement, down, () -> sides.run(check), again));
-      }
+      results.addAll(all(application.checks(), sides, placement, down));
       if (placement.route().listener().equals(Placement.ADMIN)) {
         CheckResult hidden =
             sides
@@ -92,44 +96,62 @@ final class CheckRun {
     return results;
   }
 
-  /**
-   * From where checks ask.
-   *
-   * @param outside asks as people do
-   * @param inside asks the same on the server's own machine
-   * @param direct asks the program there without a web server before it
-   * @param silent names of checks to which nothing came back from outside
-   */
-  private record Sides(Checker outside, Checker inside, Checker direct, Set<String> silent) {
-    static Sides of(
-        Placement placement, Requester there, Requester here, Map<String, String> passwords) {
-      Placement.Route route = placement.route();
-      boolean main = route.listener().equals(Placement.MAIN);
-      boolean admin = route.listener().equals(Placement.ADMIN);
-      if (!main && !admin) {
-        there.leads(route.base().getHost(), route.direct().getHost());
-        here.leads(route.base().getHost(), route.direct().getHost());
-      }
-      Checker inside = new Checker(there, main ? route.direct() : route.base(), passwords);
-      Checker outside = admin ? inside : new Checker(here, route.base(), passwords);
-      Checker direct = new Checker(there, route.direct(), passwords);
-      return new Sides(outside, inside, direct, new HashSet<>());
+  /** All of them in their order, as they are written. */
+  private List<CheckResult> all(
+      List<Check> checks, Sides sides, Placement placement, Optional<Cause> down) {
+    List<CheckResult> results = new ArrayList<>();
+    ExecutorService threads = Executors.newFixedThreadPool(atOnce, CheckRun::thread);
+    List<LogPlace> begin = atOnce == 1 ? List.of() : ends(placement);
+    List<Supplier<CheckResult>> made = new ArrayList<>();
+    for (Check check : checks) {
+      made.add(
+          atOnce == 1
+              ? () -> tried(check, sides)
+              : result(threads.submit(() -> tried(check, sides))));
     }
+    for (int i = 0; i < checks.size(); i++) {
+      Check check = checks.get(i);
+      Checker direct = sides.direct();
+      Supplier<CheckResult> again = check.isSafe() ? () -> direct.run(check) : direct::anyAnswer;
+      List<LogPlace> logs = atOnce == 1 ? ends(placement) : begin;
+      results.add(explained(placement, down, logs, made.get(i), again));
+    }
+    threads.shutdown();
+    return results;
+  }
 
-    /** Where nothing came back once, nothing is waited for again. */
-    CheckResult run(Check check) {
-      if (check.fromHost()) {
-        return inside.run(check);
+  private static Thread thread(Runnable asking) {
+    Thread thread = new Thread(asking, "check");
+    thread.setDaemon(true);
+    return thread;
+  }
+
+  private static Supplier<CheckResult> result(Future<CheckResult> future) {
+    return () -> {
+      try {
+        return future.get();
+      } catch (InterruptedException e) {
+        Thread.currentThread().interrupt();
+        throw new IllegalStateException(e);
+      } catch (ExecutionException e) {
+        throw new IllegalStateException(e.getCause());
       }
-      if (!silent.isEmpty()) {
-        return outside.notAsked(check, silent.iterator().next());
-      }
-      CheckResult result = outside.run(check);
-      if (result.why() == Answer.Why.SILENCE) {
-        silent.add(result.name());
-      }
-      return result;
-    }
+    };
+  }
+
+  /** A check may ask to be made again for a while. */
+  private CheckResult tried(Check check, Sides sides) {
+    AtomicReference<CheckResult> last = new AtomicReference<>();
+    site.time()
+        .until(
+            () -> {
+              last.set(sides.run(check));
+              return last.get().passed() || last.get().why() == Answer.Why.GIVEN_UP;
+            },
+            check.manner().retryFor(),
+            TRY_AGAIN,
+            () -> progress.waitingFor("'" + check.name() + "' to pass"));
+    return last.get();
   }
 
   private URI publicly(Placement placement) {
@@ -163,9 +185,9 @@ final class CheckRun {
   private CheckResult explained(
       Placement placement,
       Optional<Cause> down,
+      List<LogPlace> logs,
       Supplier<CheckResult> check,
       Supplier<CheckResult> direct) {
-    List<LogPlace> logs = ends(placement);
     CheckResult result = check.get();
     CheckResult told = result;
     if (down.isPresent() && !(result.passed() && result.proves())) {

@@ -11,6 +11,7 @@ import jollycrate.app.DataSource;
 import jollycrate.artifact.Artifact;
 import jollycrate.artifact.ServletNamespace;
 import jollycrate.check.CheckResult;
+import jollycrate.check.People;
 import jollycrate.file.Trees;
 import jollycrate.foresee.Finding;
 import jollycrate.foresee.Foresight;
@@ -187,7 +188,7 @@ public final class DeliveryService {
 
   private ApplicationTarget target(Order order, KeepOrReplace.Settled settled, Source source) {
     Application application = order.application();
-    Map<String, String> passwords = new Passwords(application, secrets).ofUsers();
+    People people = new Passwords(application, secrets).people();
     return new ApplicationTarget(
         site,
         application.name(),
@@ -197,7 +198,7 @@ public final class DeliveryService {
         application.dataSources().stream().map(DataSource::jndiName).toList(),
         placement -> {
           List<CheckResult> results =
-              checkRun().run(application, passwords, placement, hasServlets(order));
+              checkRun().run(application, people, placement, hasServlets(order));
           return order.unfolded().isEmpty()
               ? results
               : results.stream().filter(CheckResult::passed).toList();

@@ -17,6 +17,7 @@ import jollycrate.app.Application;
 import jollycrate.app.DataSource;
 import jollycrate.app.User;
 import jollycrate.artifact.Artifact;
+import jollycrate.check.People;
 import jollycrate.secret.Reference;
 import jollycrate.secret.SecretException;
 import jollycrate.secret.Secrets;
@@ -44,6 +45,7 @@ final class Passwords {
     }
     Map<String, String> users = users();
     Map<Reference, String> values = values();
+    ofLogIns();
     throwUnresolved();
     users.keySet().removeIf(name -> application.access().user(name).orElseThrow().there());
     return new Order(
@@ -81,11 +83,23 @@ final class Passwords {
         : StreamSupport.stream(value.spliterator(), false).flatMap(Passwords::texts);
   }
 
-  /** Passwords of everybody who may log in for a check, by user name. */
-  Map<String, String> ofUsers() {
-    Map<String, String> users = users();
+  /** Who may log in for a check. */
+  People people() {
+    Map<String, String> secrets = users();
+    secrets.putAll(ofLogIns());
     throwUnresolved();
-    return users;
+    return new People(secrets, application.access().logIns());
+  }
+
+  private Map<String, String> ofLogIns() {
+    Map<String, String> found = new HashMap<>();
+    application
+        .access()
+        .logIns()
+        .forEach(
+            (name, logIn) ->
+                logIn.secret().flatMap(this::resolved).ifPresent(it -> found.put(name, it)));
+    return found;
   }
 
   private Map<String, String> users() {
@@ -129,6 +143,7 @@ final class Passwords {
         .flatMap(source -> source.password().stream())
         .forEach(this::resolved);
     users();
+    ofLogIns();
     values();
     throwUnresolved();
   }

@@ -8,6 +8,7 @@ import java.util.TreeSet;
 import jollycrate.app.Application;
 import jollycrate.app.Check;
 import jollycrate.check.CheckResult;
+import jollycrate.check.People;
 import jollycrate.journal.EarlierRelease;
 import jollycrate.secret.SecretException;
 import jollycrate.secret.Secrets;
@@ -54,18 +55,17 @@ final class StandingChecks {
 
   private List<CheckResult> run(CheckRun checkRun, Placement placement, Set<String> leftOut) {
     Application application = described(placement.application());
-    List<Check> checks =
-        application.checks().stream().filter(check -> check.ask().isSafe()).toList();
+    List<Check> checks = application.checks().stream().filter(check -> check.isSafe()).toList();
     List<Check> expected =
         checks.stream().filter(check -> !leftOut.contains(check.name())).toList();
     if (!leftOut.isEmpty() && expected.isEmpty()) {
       return List.of();
     }
     try {
-      Map<String, String> passwords = new Passwords(application, secrets).ofUsers();
-      return checkRun.run(application.checking(expected), passwords, placement, false);
+      People people = new Passwords(application, secrets).people();
+      return checkRun.run(application.checking(expected), people, placement, false);
     } catch (SecretException unresolved) {
-      return checkRun.run(application.checking(List.of()), Map.of(), placement, false);
+      return checkRun.run(application.checking(List.of()), People.NOBODY, placement, false);
     }
   }
 

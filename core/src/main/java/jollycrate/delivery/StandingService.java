@@ -1,11 +1,11 @@
 package jollycrate.delivery;
 
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import jollycrate.app.Application;
 import jollycrate.app.ContextPath;
 import jollycrate.check.CheckResult;
+import jollycrate.check.People;
 import jollycrate.foresee.Finding;
 import jollycrate.secret.Secrets;
 import jollycrate.server.Cause;
@@ -42,14 +42,19 @@ public final class StandingService {
     this.waits = new Waits(site, progress, interrupts);
   }
 
-  /** Runs the checks of an application against what stands on the server. */
-  public DeliveryOutcome check(Application application) {
+  /**
+   * Runs the checks of an application against what stands on the server.
+   *
+   * @param atOnce how many of them at the same time
+   */
+  public DeliveryOutcome check(Application application, int atOnce) {
     OutcomeBuilder outcome = aims.builder("check", application.name());
     Standing.Owner owner = mustStand("check", application.name());
     Placement placement = site.addressed(owner.placement());
     outcome.aim(aims.of("check", placement));
     List<CheckResult> results =
-        checkRun().run(application, new Passwords(application, secrets).ofUsers(), placement, true);
+        new CheckRun(site, progress, waits, atOnce)
+            .run(application, new Passwords(application, secrets).people(), placement, true);
     outcome.checks(results).note(CheckRun.unproven(results));
     return outcome.end(CheckRun.passed(results), site.time().now());
   }
@@ -64,7 +69,7 @@ public final class StandingService {
     Placement placement = site.addressed(owner.placement());
     Aim aim = aims.of("restart", placement);
     outcome.aim(aim);
-    Map<String, String> passwords = new Passwords(application, secrets).ofUsers();
+    People people = new Passwords(application, secrets).people();
     AppRestart restart = new AppRestart(site, waits, owner);
     Optional<Cause> notUp;
     try (Gate.Passage passage = gate.enterWithFront()) {
@@ -82,7 +87,7 @@ public final class StandingService {
       outcome.down(
           Optional.of(new DeliveryOutcome.Downtime(restarted.silence(), false, List.of())));
     }
-    List<CheckResult> results = checkRun().run(application, passwords, placement, true);
+    List<CheckResult> results = checkRun().run(application, people, placement, true);
     outcome.checks(results).note(CheckRun.unproven(results));
     return outcome.end(
         notUp.isPresent() ? DeliveryOutcome.Result.CHECKS_FAILED : CheckRun.passed(results),
@@ -107,10 +112,10 @@ public final class StandingService {
   private Course.Way look(String act, Application application, OutcomeBuilder outcome) {
     boolean runs = act.equals("start");
     Standing.Owner owner = mustBeDelivered(act, application.name());
-    Map<String, String> passwords = runs ? new Passwords(application, secrets).ofUsers() : Map.of();
+    People people = runs ? new Passwords(application, secrets).people() : People.NOBODY;
     Target target =
         new PauseTarget(
-            site, owner, runs, at -> checkRun().run(application, passwords, at, true), secrets);
+            site, owner, runs, at -> checkRun().run(application, people, at, true), secrets);
     Act carried = new Act(site, progress, interrupts, target, outcome);
     Stock stock = carried.takeStock();
     Placement placement = site.addressed(owner.placement());

@@ -33,15 +33,20 @@ final class CheckRule implements Rule {
                 Finding.warn(
                     check.name(),
                     "this check passes whatever is answered",
-                    "status = " + check.expect().status(),
+                    "status = " + check.first().expect().status(),
                     "Expect a status that says that it works, or a 'text'"))
         .forEach(findings::add);
     return findings;
   }
 
   private static boolean passesAlways(Check check) {
-    Expect expect = check.expect();
-    return !check.page()
+    return check.requests().stream().allMatch(CheckRule::passesAlways);
+  }
+
+  private static boolean passesAlways(Check.Request request) {
+    Expect expect = request.expect();
+    return request.pages() == 0
+        && request.remember().isEmpty()
         && IntStream.of(ANY).allMatch(expect.status()::holds)
         && expect.equals(Expect.of(expect.status()));
   }

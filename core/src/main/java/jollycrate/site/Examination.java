@@ -8,13 +8,13 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.Optional;
 import jollycrate.app.Https;
 import jollycrate.check.Answer;
 import jollycrate.check.Certificates;
 import jollycrate.check.CheckResult;
 import jollycrate.check.Checker;
+import jollycrate.check.People;
 import jollycrate.check.Requester;
 import jollycrate.front.WayBlame;
 import jollycrate.host.Facts;
@@ -295,8 +295,8 @@ public final class Examination {
     Placement.Route route = Placement.Route.at(Placement.MAIN, "", server.ports());
     try (Requester here = site.outside().get();
         Requester there = site.requesters().get()) {
-      Checker inside = new Checker(there, route.direct(), Map.of());
-      CheckResult asked = new Checker(here, route.base(), Map.of()).anyAnswer();
+      Checker inside = new Checker(there, route.direct(), People.NOBODY);
+      CheckResult asked = new Checker(here, route.base(), People.NOBODY).anyAnswer();
       new WayBlame(site.host(), site.server())
           .of(asked, route, inside::anyAnswer)
           .ifPresentOrElse(

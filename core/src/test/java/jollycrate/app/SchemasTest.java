@@ -38,6 +38,23 @@ class SchemasTest {
             + "status = [\"2xx\", 404]\ntype = \"a/b\"\nmatches = \"a+\"\nheaders = { A = \"b\" }\n"
             + "[[check]]\npage = \"/\"\nsend-headers = { A = \"b\" }\nleads-to = \"/a\"\n"
             + "[[access]]\npaths = \"/\"\nallowed = \"anyone\"\ndenied = [\"anna\"]",
+        "[values]\na = 1\n[[check]]\nas = \"anna\"\nretry-for = \"2s\"\n[[check.request]]\n"
+            + "post = \"/{a}\"\nremember = { b = \"/id\", c = \"header:X\", d = \"text:(x)\" }\n"
+            + "size = { least = 1 }\ncertificate-days = 3\n[[check.request]]\npage = \"{b}\"\n"
+            + "depth = 2\ntype = \"text/html; charset=utf-8\"\nsize = 3\n[[check.afterwards]]\n"
+            + "delete = \"/{b}\"\n[logins]\nanna = { token = \"env:T\" }",
+        "[logins]\nanna = { form = \"/in\", password = \"env:P\" }",
+        "[logins]\nanna = { form = \"/in\", token = \"env:P\" }",
+        "[logins]\nanna = { token = \"env:P\", password = \"env:P\" }",
+        "[logins]\nanna = { token = \"plain\" }",
+        "[values]\nA = 1",
+        "[values]\na = \"env:A\"",
+        "[[check]]\nget = \"/\"\n[[check.request]]\nget = \"/\"",
+        "[[check]]\nget = \"/\"\ndepth = 2",
+        "[[check]]\nget = \"/\"\nsize = -1",
+        "[[check]]\nget = \"/\"\nremember = { a = \"id\" }",
+        "[[check]]\nget = \"/\"\nremember = { A = \"/id\" }",
+        "[[check]]\nget = \"/\"\nremember = { a = \"text:x\" }",
         "[[check]]\nget = \"/\"\nfrom = \"there\"",
         "[[check]]\nget = \"/\"\nstatus = [\"20\"]",
         "[[check]]\nget = \"/\"\ntype = \"html\"",

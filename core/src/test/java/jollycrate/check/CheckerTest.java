@@ -109,24 +109,20 @@ class CheckerTest {
       Optional<String> text,
       Map<String, JsonNode> json,
       Optional<Duration> within) {
-    Expect any = Expect.of(Statuses.SUCCESS);
     return new Check(
         "c",
         new Ask(method, path, Map.of(), Optional.empty(), user),
         new Expect(
-            any.status(),
-            any.headers(),
-            any.type(),
-            text,
-            any.matches(),
-            json,
-            any.leadsTo(),
-            within));
+            Statuses.SUCCESS,
+            Expect.Head.ANY,
+            new Expect.Body(text, Optional.empty(), json, Optional.empty(), Optional.empty()),
+            within,
+            Optional.empty()));
   }
 
   private CheckResult run(Check check) {
     try (HttpRequester requester = new HttpRequester(() -> false)) {
-      return new Checker(requester, base, Map.of("anna", "ü")).run(check);
+      return new Checker(requester, base, new People(Map.of("anna", "ü"), Map.of())).run(check);
     }
   }
 

@@ -39,11 +39,15 @@ class ExpectationsTest {
   private List<CheckResult.Miss> misses(String expected, int status, Map<String, String> head)
       throws IOException {
     Expect expect =
-        read("[[check]]\nget = \"/\"\n" + expected.replace("\\n", "\n")).checks().get(0).expect();
+        read("[values]\ngears = 21\n[[check]]\nget = \"/\"\n" + expected.replace("\\n", "\n"))
+            .checks()
+            .get(0)
+            .first()
+            .expect();
     Map<String, String> headers = new TreeMap<>(String.CASE_INSENSITIVE_ORDER);
     headers.putAll(head);
     String body = "{\"bikes\": [{\"name\": \"Tandem\", \"gears\": 21}, null], \"none\": null}";
-    Answer answer = Answer.came(status, headers, body, Duration.ofMillis(3));
+    Answer answer = Answer.came(status, headers, Answer.Body.of(body), Duration.ofMillis(3));
     return new Expectations(expect, BASE).misses(BASE.resolve("desk/"), answer);
   }
 
@@ -76,6 +80,13 @@ class ExpectationsTest {
           json = { "/bikes/0/gears" = { least = 21.5 } }          | 200 | /bikes/0/gears
           json = { "/bikes/0/name" = { least = 1 } }              | 200 | /bikes/0/name
           json = { "/bikes/0" = { name = "Tandem", gears = 21 } } | 200 |
+          json = { "/bikes/0/gears" = "{gears}" }  | 200 |
+          text = "{gears}}, null"                  | 200 |
+          size = 64                                | 200 |
+          size = { least = 65 }                    | 200 | size
+          size = { most = 64 }                     | 200 |
+          same-as = "jolly.toml"                   | 200 | body
+          certificate-days = 3                     | 200 |
           within = "2ms"                           | 200 | time
           """)
   void isComparedAsItIsWritten(String expected, int status, String missed) throws IOException {
@@ -98,6 +109,8 @@ class ExpectationsTest {
                 "leads to",
                 "http://bench:8080/spokes/login",
                 "http://bench:8080/spokes/login?next=desk"));
+    assertThat(misses("type = \"text/html; charset=UTF-8\"", 200, head)).isEmpty();
+    assertThat(misses("type = \"text/html; charset=latin1\"", 200, head)).hasSize(1);
     assertThat(misses("headers = { location = \"/\", x = \"\" }\ntype = \"a/b\"", 200, head))
         .extracting(CheckResult.Miss::what)
         .containsExactly("location", "type");
@@ -112,13 +125,17 @@ class ExpectationsTest {
                 + "form = { a = \"b & ü\" }\nsend-headers = { Accept = \"*/*\" }\n"
                 + "status = [\"2xx\", 404]\njson = { \"/a\" = { exists = true } }\n"
                 + "[[check]]\npage = \"/\"\nas = \"anna\"\n[[access]]\npaths = [\"/\", \"/x\"]\n"
-                + "allowed = \"anyone\"\ndenied = [\"anna\"]");
-    assertThat(written.checks()).hasSize(6);
-    assertThat(written.checks().get(0).ask().sent().orElseThrow().text())
-        .isEqualTo("a=b+%26+%C3%BC");
+                + "allowed = \"anyone\"\ndenied = [\"anna\"]\n[logins]\nanna = { form = \"/\" }\n"
+                + "[[check]]\nretry-for = \"2s\"\n[[check.request]]\npost = \"/\"\n"
+                + "upload = { a = \"jolly.toml\" }\nremember = { b = \"header:c\" }\n"
+                + "same-as = \"jolly.toml\"\nsize = { least = 1 }\ncertificate-days = 3\n"
+                + "[[check.afterwards]]\ndelete = \"/{b}\"");
+    assertThat(written.checks()).hasSize(7);
+    assertThat(written.checks().get(0).first().ask().sent().orElseThrow().fields())
+        .containsEntry("a", "b & ü");
     byte[] kept = Json.line(written).getBytes(StandardCharsets.UTF_8);
     assertThat(Json.document(kept, Application.class)).contains(written);
     JsonNode told = Json.told().readTree(kept);
-    assertThat(told.at("/checks/0/expect/status/0").asText()).isEqualTo("2xx");
+    assertThat(told.at("/checks/0/requests/0/expect/status/0").asText()).isEqualTo("2xx");
   }
 }

@@ -7,6 +7,7 @@ import java.net.URI;
 import java.security.cert.X509Certificate;
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -22,31 +23,43 @@ class PagePartsTest {
   private static final URI BASE = URI.create("http://bench:8080/spokes/");
 
   private final Map<String, Answer> answers = new HashMap<>();
-  private final List<String> asked = new ArrayList<>();
+  private final List<String> asked = Collections.synchronizedList(new ArrayList<>());
 
   private void answers(String path, int status, String type, String body) {
-    answers.put(path, Answer.came(status, type, body, "", Duration.ofMillis(1)));
+    answers.put(path, came(status, type, body));
+  }
+
+  private static Answer came(int status, String type, String body) {
+    return Answer.came(
+        status, Map.of("Content-Type", type), Answer.Body.of(body), Duration.ofMillis(1));
   }
 
   private CheckResult page(String html) {
+    return page(1, html);
+  }
+
+  private CheckResult page(int depth, String html) {
     answers("/spokes/desk/", 200, "text/html", html);
     Check check =
         new Check(
             "the desk",
-            Ask.get("/desk/", Optional.empty()),
-            Expect.of(Statuses.SUCCESS),
-            true,
-            false,
+            List.of(
+                new Check.Request(
+                    Ask.get("/desk/", Optional.empty()),
+                    Expect.of(Statuses.SUCCESS),
+                    Map.of(),
+                    depth)),
+            List.of(),
+            Check.Manner.PLAIN,
             Optional.empty());
-    return new Checker(new Stub(), BASE, Map.of()).run(check);
+    return new Checker(new Stub(), BASE, People.NOBODY).run(check);
   }
 
   private final class Stub implements Requester {
     @Override
     public Answer send(Request request, Duration limit) {
       asked.add(request.url().toString().replace("http://bench:8080", ""));
-      return answers.getOrDefault(
-          request.url().getPath(), Answer.came(404, "text/html", "", "", Duration.ZERO));
+      return answers.getOrDefault(request.url().getPath(), came(404, "text/html", ""));
     }
 
     @Override
@@ -126,11 +139,25 @@ class PagePartsTest {
   @Test
   void whereNothingComesBackNothingMoreIsWaitedFor() {
     Answer late = Answer.failed(Duration.ofSeconds(30), Answer.Why.LATE, "no answer", "");
-    answers.put("/spokes/a.js", late);
-    answers.put("/spokes/b.js", late);
-    CheckResult result = page("<script src=../a.js></script><script src=../b.js></script>");
-    assertThat(result.misses()).extracting(CheckResult.Miss::got).containsExactly("no answer");
-    assertThat(asked).hasSize(2);
+    StringBuilder scripts = new StringBuilder();
+    for (int i = 0; i < 20; i++) {
+      answers.put("/spokes/" + i + ".js", late);
+      scripts.append("<script src=../").append(i).append(".js></script>");
+    }
+    CheckResult result = page(scripts.toString());
+    assertThat(result.misses()).isNotEmpty().allMatch(miss -> miss.got().equals("no answer"));
+    assertThat(asked).hasSizeLessThan(10);
+  }
+
+  @Test
+  void linksAreFollowedAsDeepAsAsked() {
+    answers("/spokes/desk/next", 200, "text/html", "<img src=gone.png><a href=far>far</a>");
+    answers("/spokes/desk/far", 200, "text/html", "<img src=farther.png>");
+    assertThat(page(1, "<a href=next>next</a>").misses()).isEmpty();
+    assertThat(page(2, "<a href=next>next</a>").misses())
+        .containsExactly(
+            new CheckResult.Miss(
+                "/spokes/desk/gone.png", "an answer, as /spokes/desk/next refers to it", "404"));
   }
 
   @Test

@@ -11,12 +11,12 @@ import java.net.URI;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import jollycrate.app.Ports;
 import jollycrate.check.CheckResult;
 import jollycrate.check.Checker;
 import jollycrate.check.HttpRequester;
+import jollycrate.check.People;
 import jollycrate.host.Host;
 import jollycrate.server.Cause;
 import jollycrate.server.Placement;
@@ -62,9 +62,9 @@ class WayBlameTest {
             "shop", folder, folder, ports, null, null, Optional.empty(), null, Optional.empty());
     Placement.Route route =
         new Placement.Route(Placement.MAIN, "", URI.create(url + "/"), URI.create(direct + "/"));
-    CheckResult asked = new Checker(requester, route.base(), Map.of()).anyAnswer();
+    CheckResult asked = new Checker(requester, route.base(), People.NOBODY).anyAnswer();
     return new WayBlame(host, server)
-        .of(asked, route, () -> new Checker(requester, route.direct(), Map.of()).anyAnswer());
+        .of(asked, route, () -> new Checker(requester, route.direct(), People.NOBODY).anyAnswer());
   }
 
   private static String at(String host, HttpServer server) {

@@ -2,6 +2,7 @@ package jollycrate.journal;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import com.fasterxml.jackson.databind.JsonNode;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.Duration;
@@ -17,6 +18,7 @@ import jollycrate.app.ServerLog;
 import jollycrate.host.Content;
 import jollycrate.host.Host;
 import jollycrate.host.HostFiles;
+import jollycrate.json.Json;
 import jollycrate.server.Placement;
 import jollycrate.server.Standing;
 import jollycrate.server.Swap;
@@ -75,19 +77,20 @@ class EarlierReleasesTest {
         Content.of(kept.replace("\"checks\":[]", "\"checks\":[" + check + "]")),
         files.facts(document).access());
     Check read = releases().of(1).orElseThrow().described().checks().get(0);
-    assertThat(read.ask())
+    Check.Request request = read.first();
+    assertThat(request.ask())
         .isEqualTo(
             new Ask(
                 "POST",
                 "/x",
                 Map.of(),
-                Optional.of(new Ask.Sent("application/json", "{\"a\":1}")),
+                Optional.of(Ask.Sent.json(Json.read("{\"a\":1}", JsonNode.class).orElseThrow())),
                 Optional.of("anna")));
-    assertThat(read.expect().status().holds(201)).isTrue();
-    assertThat(read.expect().status().holds(200)).isFalse();
-    assertThat(read.expect().text()).contains("t");
-    assertThat(read.expect().within()).contains(Duration.ofSeconds(1));
-    assertThat(read.fromHost()).isTrue();
+    assertThat(request.expect().status().holds(201)).isTrue();
+    assertThat(request.expect().status().holds(200)).isFalse();
+    assertThat(request.expect().body().text()).contains("t");
+    assertThat(request.expect().within()).contains(Duration.ofSeconds(1));
+    assertThat(read.manner().fromHost()).isTrue();
   }
 
   @Test

@@ -198,22 +198,23 @@ public final class World {
         .isPresent();
   }
 
+  private static Answer came(int status, String text) {
+    Map<String, String> head = Map.of("Content-Type", "text/plain");
+    return Answer.came(status, head, Answer.Body.of(text), Duration.ZERO);
+  }
+
   private static Application application(String name, Path file) {
     Application bare = Application.of(file, name, Optional.of("/" + name), Duration.ofSeconds(8));
-    Expect any = Expect.of(Statuses.SUCCESS);
     Check check =
         new Check(
             "answers rightly",
             Ask.get("/", Optional.empty()),
             new Expect(
-                any.status(),
-                any.headers(),
-                any.type(),
-                Optional.of("right"),
-                any.matches(),
-                any.json(),
-                any.leadsTo(),
-                any.within()));
+                Statuses.SUCCESS,
+                Expect.Head.ANY,
+                Expect.Body.with("right"),
+                Optional.empty(),
+                Optional.empty()));
     return new Application(
         bare.file(),
         name,
@@ -247,14 +248,11 @@ public final class World {
     public Answer send(Request request, Duration limit) {
       URI url = request.url();
       if (url.getPath().equals("/")) {
-        return Answer.came(404, "text/plain", "", "", Duration.ZERO);
+        return came(404, "");
       }
       requests.run();
       String name = url.getPath().split("/")[1];
-      return server
-          .answer(name)
-          .map(text -> Answer.came(200, "text/plain", text, "", Duration.ZERO))
-          .orElse(Answer.came(404, "text/plain", "", "", Duration.ZERO));
+      return server.answer(name).map(text -> came(200, text)).orElse(came(404, ""));
     }
 
     @Override

@@ -26,7 +26,8 @@ class AdoptIT {
     }
     return new Program(project)
         .with("SPOKES_DB_PASSWORD", Workshop.DATABASE_PASSWORD)
-        .with("ROBIN_PASSWORD", Workshop.OWNER_PASSWORD);
+        .with("ROBIN_PASSWORD", Workshop.OWNER_PASSWORD)
+        .with("MIA_PASSWORD", Workshop.MECHANIC_PASSWORD);
   }
 
   @ParameterizedTest

@@ -20,6 +20,7 @@ class LiveIT {
     return new Program(sample)
         .with("SPOKES_DB_PASSWORD", Workshop.DATABASE_PASSWORD)
         .with("ROBIN_PASSWORD", Workshop.OWNER_PASSWORD)
+        .with("MIA_PASSWORD", Workshop.MECHANIC_PASSWORD)
         .with("JOLLY_DATA", folder.resolve("data").toString());
   }
 
@@ -31,7 +32,7 @@ class LiveIT {
     Process process =
         workshop(sample).start(out, folder.resolve("err"), "run", "--http", "" + http);
     try {
-      Yard.until("the first start", () -> text(out).contains("11 of 11 checks pass"));
+      Yard.until("the first start", () -> text(out).contains("16 of 16 checks pass"));
       String address = "http://127.0.0.1:" + http + "/spokes/";
       Files.writeString(sample.resolve("web/style.css"), "/* polished */");
       Yard.until("the page", () -> count(out, "checks pass") == 2);
@@ -39,7 +40,7 @@ class LiveIT {
       copyClasses(sample, "1.5.0");
       Yard.until("the classes", () -> count(out, "checks pass") == 3);
       assertThat(Started.request("GET", address)).contains("version 1.5.0");
-      assertThat(text(out)).contains("10 of 11 checks pass");
+      assertThat(text(out)).contains("15 of 16 checks pass");
       Path descriptor = sample.resolve("web/WEB-INF/web.xml");
       String sound = Files.readString(descriptor);
       Files.writeString(descriptor, sound.replace("spokes.Opening", "spokes.Gone"));
@@ -85,7 +86,7 @@ class LiveIT {
     assertThat(run.exit()).as(run.all()).isZero();
     List<String> lines = run.out().lines().toList();
     assertThat(lines)
-        .filteredOn(line -> line.contains("11 of 11"))
+        .filteredOn(line -> line.contains("16 of 16"))
         .extracting(line -> line.split("  ")[0])
         .containsExactly("from build output", "executable JAR", "executable WAR", "plain WAR");
     assertThat(folder.resolve("spokes/run")).doesNotExist();

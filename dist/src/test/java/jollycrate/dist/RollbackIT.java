@@ -79,7 +79,7 @@ class RollbackIT {
           .containsPattern("/ledger +kept out, 401 +WRONG: 401, is to see it");
       assertThat(workshop.folder.resolve("report.xml"))
           .content()
-          .contains("tests=\"12\" failures=\"4\"", "name=\"robin may see /ledger\"")
+          .contains("tests=\"17\" failures=\"4\"", "name=\"robin may see /ledger\"")
           .contains("<failure message=\"status expected 200 to 299, got 401\">");
     }
   }

@@ -31,6 +31,7 @@ class ShapesIT {
           Map.of(
               "SPOKES_DB_PASSWORD", "p&<\"x",
               "ROBIN_PASSWORD", Workshop.OWNER_PASSWORD,
+              "MIA_PASSWORD", Workshop.MECHANIC_PASSWORD,
               "STANDALONE_PORT", "1",
               "STANDALONE_PATH", "/workshop");
       List<String> command =

@@ -27,7 +27,11 @@ class ValuesIT {
   @Test
   void reachesTheDatabaseUnchangedAndNobodyElse() throws IOException, SQLException {
     try (Workshop workshop = Workshop.open(folder)) {
-      workshop.program.with("SPOKES_DB_PASSWORD", PASSWORD).with("ROBIN_PASSWORD", PASSWORD);
+      workshop
+          .program
+          .with("SPOKES_DB_PASSWORD", PASSWORD)
+          .with("ROBIN_PASSWORD", PASSWORD)
+          .with("MIA_PASSWORD", PASSWORD);
       List<String> told = new ArrayList<>();
       told.add(workshop.ends(0, "deploy", "--to", "bench", "--dry-run").all());
       told.add(workshop.ends(0, "deploy", "--to", "bench").all());

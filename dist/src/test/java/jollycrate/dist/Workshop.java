@@ -24,6 +24,7 @@ import java.util.stream.Stream;
 final class Workshop implements AutoCloseable {
   static final String DATABASE_PASSWORD = "oil-and-chain-7";
   static final String OWNER_PASSWORD = "front-light-3";
+  static final String MECHANIC_PASSWORD = "freewheel&hub";
   private static final Pattern PID = Pattern.compile("\"pid\":(\\d+),\"ticks\":(\\d+)");
 
   private static final AtomicInteger NEXT_PORT = new AtomicInteger(21_000);
@@ -43,7 +44,8 @@ final class Workshop implements AutoCloseable {
     this.program =
         new Program(folder)
             .with("SPOKES_DB_PASSWORD", DATABASE_PASSWORD)
-            .with("ROBIN_PASSWORD", OWNER_PASSWORD);
+            .with("ROBIN_PASSWORD", OWNER_PASSWORD)
+            .with("MIA_PASSWORD", MECHANIC_PASSWORD);
   }
 
   static Workshop open(Path parent) throws IOException {

@@ -1,5 +1,6 @@
 package spokes;
 
+import jakarta.servlet.MultipartConfigElement;
 import jakarta.servlet.http.HttpServlet;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -18,7 +19,8 @@ import org.apache.tomcat.util.descriptor.web.SecurityConstraint;
 /**
  * The workshop as a program of its own, on an embedded server: {@code --port} and {@code --bind}
  * say where it listens, the system properties {@code spokes.url} and {@code spokes.user} and the
- * variables {@code SPOKES_DB_PASSWORD} and {@code ROBIN_PASSWORD} what it needs.
+ * variables {@code SPOKES_DB_PASSWORD}, {@code ROBIN_PASSWORD} and {@code MIA_PASSWORD} what it
+ * needs.
  */
 public final class Shop {
   private static final String PATH = "/spokes";
@@ -38,9 +40,11 @@ public final class Shop {
     page(context, "front", new FrontPage(), "");
     page(context, "health", new HealthPage(), "/health");
     page(context, "ledger", new LedgerPage(), "/ledger");
+    page(context, "counter", new CounterPage(), "/counter", "/counter/photos")
+        .setMultipartConfigElement(new MultipartConfigElement("", 1_000_000, -1, 0));
     page(context, "tickets", new TicketsApi(), "/api/tickets/*");
     page(context, "looks", new Looks(), "*.css", "*.js", "*.svg");
-    guardLedger(tomcat, context);
+    guard(tomcat, context);
     tomcat.start();
     System.out.println(
         "The workshop is open at http://127.0.0.1:" + tomcat.getConnector().getPort() + PATH);
@@ -68,22 +72,31 @@ public final class Shop {
     return resource;
   }
 
-  private static void page(Context context, String name, HttpServlet servlet, String... patterns) {
+  private static Wrapper page(
+      Context context, String name, HttpServlet servlet, String... patterns) {
     Wrapper wrapper = Tomcat.addServlet(context, name, servlet);
     Arrays.stream(patterns).forEach(wrapper::addMapping);
+    return wrapper;
   }
 
-  private static void guardLedger(Tomcat tomcat, Context context) {
-    SecurityCollection ledger = new SecurityCollection();
-    ledger.addPattern("/ledger");
-    SecurityConstraint owners = new SecurityConstraint();
-    owners.addCollection(ledger);
-    owners.addAuthRole("owner");
-    context.addConstraint(owners);
-    context.addSecurityRole("owner");
+  private static void guard(Tomcat tomcat, Context context) {
+    only(context, "owner", "/ledger");
+    only(context, "mechanic", "/counter/photos");
     context.setLoginConfig(new LoginConfig("BASIC", "Spokes", null, null));
     context.getPipeline().addValve(new BasicAuthenticator());
     tomcat.addUser("robin", System.getenv("ROBIN_PASSWORD"));
     tomcat.addRole("robin", "owner");
+    tomcat.addUser("mia", System.getenv("MIA_PASSWORD"));
+    tomcat.addRole("mia", "mechanic");
+  }
+
+  private static void only(Context context, String role, String pattern) {
+    SecurityCollection pages = new SecurityCollection();
+    pages.addPattern(pattern);
+    SecurityConstraint constraint = new SecurityConstraint();
+    constraint.addCollection(pages);
+    constraint.addAuthRole(role);
+    context.addConstraint(constraint);
+    context.addSecurityRole(role);
   }
 }

@@ -125,7 +125,9 @@ class ContextDescriptorTest {
             new Context(Optional.empty(), Optional.empty(), Duration.ZERO, List.of()),
             List.of(),
             new Access(
-                List.of(), Map.of("owner", List.of("anna", "bert"), "clerk", List.of("anna"))),
+                List.of(),
+                Map.of("owner", List.of("anna", "bert"), "clerk", List.of("anna")),
+                Map.of()),
             Program.PLAIN,
             List.of());
     Order before =

@@ -1,12 +1,18 @@
 package jollycrate.cli.command;
 
+import jollycrate.Apps;
 import jollycrate.cli.options.Given;
 import jollycrate.cli.options.Option;
 import jollycrate.cli.options.Usage;
+import jollycrate.cli.options.WrongUsage;
 import jollycrate.cli.output.DeliveryView;
 
 /** {@code jolly check}. */
 public final class CheckCommand implements Command {
+  private static final Option AT_ONCE =
+      Option.number("--at-once", "COUNT", "how many checks are made at the same time; else one");
+  private static final int MOST_AT_ONCE = 64;
+
   private final Session session;
 
   /** In a session. */
@@ -19,6 +25,7 @@ public final class CheckCommand implements Command {
     return Usage.of("check", "Run the checks of an application against what stands on a server.")
         .takes("APP", "name of the application; else the one that jolly.toml describes")
         .needs(Option.ON)
+        .takes(AT_ONCE)
         .takes(Option.JUNIT)
         .example("jolly check --on shop", "run the checks that jolly.toml describes")
         .example("jolly check orders --on shop", "ask an application that nothing describes");
@@ -27,7 +34,11 @@ public final class CheckCommand implements Command {
   @Override
   public int run(Given given) {
     DeliveryView view = new DeliveryView(session.screen(), false);
-    return session.end(
-        given, session.crate(given, view).apps().check(given.operand(0), given.server()));
+    int atOnce = given.number(AT_ONCE).orElse(1);
+    if (atOnce < 1 || atOnce > MOST_AT_ONCE) {
+      throw new WrongUsage("--at-once is " + atOnce + ": give 1 to " + MOST_AT_ONCE);
+    }
+    Apps apps = session.crate(given, view).apps();
+    return session.end(given, apps.check(given.operand(0), given.server(), atOnce));
   }
 }

@@ -20,7 +20,13 @@ import jollycrate.file.Trees;
 /** {@code jolly demo}. */
 public final class DemoCommand implements Command {
   private static final Map<String, String> PASSWORDS =
-      Map.of("SPOKES_DB_PASSWORD", "chain&oil", "ROBIN_PASSWORD", "tandem for two");
+      Map.of(
+          "SPOKES_DB_PASSWORD",
+          "chain&oil",
+          "ROBIN_PASSWORD",
+          "tandem for two",
+          "MIA_PASSWORD",
+          "freewheel & hub");
   private static final Option KEEP =
       Option.of("--keep", "leave the server and the application standing");
   private static final Option FOLDER =

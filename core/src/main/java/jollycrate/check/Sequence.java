@@ -1,0 +1,218 @@
+package jollycrate.check;
+
+import com.fasterxml.jackson.core.JsonPointer;
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.TextNode;
+import java.net.URI;
+import java.net.URISyntaxException;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.UUID;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import jollycrate.app.Ask;
+import jollycrate.app.Check;
+import jollycrate.app.Values;
+import jollycrate.json.Json;
+
+/** The requests of one check, one after the other, and what they remember. */
+final class Sequence {
+  private static final int WORD_LENGTH = 8;
+
+  private final Requester requester;
+  private final URI base;
+  private final People people;
+  private final FormLogIns logIns;
+  private final Check check;
+
+  /** Checks that only look share their session; the others have one of their own. */
+  private final String cookies;
+
+  private Values values;
+  private Duration took = Duration.ZERO;
+
+  Sequence(Requester requester, URI base, People people, FormLogIns logIns, Check check) {
+    this.requester = requester;
+    this.base = base;
+    this.people = people;
+    this.logIns = logIns;
+    this.check = check;
+    String unique = UUID.randomUUID().toString().substring(0, WORD_LENGTH);
+    boolean alone = check.requests().size() > 1 || !check.isSafe();
+    this.cookies = alone ? unique + "/" : "";
+    this.values = Values.NONE.and(Values.UNIQUE, TextNode.valueOf(unique));
+  }
+
+  CheckResult run() {
+    int all = check.requests().size();
+    List<CheckResult> made = new ArrayList<>();
+    for (Check.Request request : check.requests()) {
+      CheckResult result = made(request, false);
+      String count = " (request " + (made.size() + 1) + " of " + all + ")";
+      made.add(all == 1 ? result : result.asking(result.request() + count));
+      if (!result.passed()) {
+        break;
+      }
+    }
+    CheckResult last = made.get(made.size() - 1);
+    List<CheckResult.Miss> left = leftBehind();
+    CheckResult whole = left.isEmpty() ? last : last.leaving(left, base);
+    return whole.taking(took).in(check.cell());
+  }
+
+  /** What follows whatever became of the check; of what was never made nothing is to be removed. */
+  private List<CheckResult.Miss> leftBehind() {
+    List<CheckResult.Miss> misses = new ArrayList<>();
+    for (Check.Request request : check.afterwards()) {
+      boolean known =
+          Values.names(request.ask().path()).stream().allMatch(values.known()::containsKey);
+      if (known) {
+        CheckResult result = made(request, true);
+        String what = "afterwards, " + result.request().replace(base.toString(), "/");
+        result
+            .misses()
+            .forEach(
+                miss ->
+                    misses.add(
+                        new CheckResult.Miss(
+                            what, miss.what() + " " + miss.expected(), miss.got())));
+      }
+    }
+    return misses;
+  }
+
+  private CheckResult made(Check.Request template, boolean untilDone) {
+    Check.Request request = values.in(template);
+    String method = request.ask().method();
+    Optional<URI> url = address(template.ask().path(), request.ask().path());
+    if (url.isEmpty()) {
+      return nowhere(request);
+    }
+    String told = method + " " + url.get();
+    Requester.Session session = session(request.ask().user(), untilDone);
+    Optional<CheckResult.Miss> closed = request.ask().user().flatMap(user -> logIn(user, session));
+    if (closed.isPresent()) {
+      Answer refused = Answer.came(0, Map.of(), Answer.Body.NONE, Duration.ZERO);
+      return Verdict.result(check.name(), told, refused, List.of(closed.get()), true)
+          .because(Optional.of(Verdict.notLetIn(url.get())));
+    }
+    return result(request, url.get(), session);
+  }
+
+  private CheckResult result(Check.Request request, URI url, Requester.Session session) {
+    Ask ask = request.ask();
+    Duration limit =
+        request.expect().within().map(within -> within.plus(Checker.LIMIT)).orElse(Checker.LIMIT);
+    Answer answer =
+        requester.send(
+            new Requester.Request(ask.method(), url, ask.headers(), ask.sent(), session), limit);
+    took = took.plus(answer.took());
+    List<CheckResult.Miss> misses = new ArrayList<>();
+    if (answer.came()) {
+      misses.addAll(new Expectations(request.expect(), base).misses(url, answer));
+      request.expect().certificateDays().ifPresent(days -> certificate(url, days, misses));
+      if (misses.isEmpty()) {
+        remember(request, answer, misses);
+      }
+    } else {
+      misses.add(Verdict.none(answer));
+    }
+    CheckResult result =
+        Verdict.result(check.name(), ask.method() + " " + url, answer, misses, true);
+    return request.pages() > 0 && result.passed()
+        ? new PageParts(requester, base, session, request.pages()).of(url, answer, result)
+        : result;
+  }
+
+  private Requester.Session session(Optional<String> user, boolean untilDone) {
+    return new Requester.Session(
+        cookies + user.orElse(""), user.flatMap(people::credentials), untilDone);
+  }
+
+  private Optional<CheckResult.Miss> logIn(String user, Requester.Session session) {
+    return people.form(user).flatMap(page -> logIns.logIn(user, page, session));
+  }
+
+  /**
+   * Where a path leads. One that begins with what an answer told is what the answer told: an
+   * address, of which only the server's own are asked.
+   */
+  private Optional<URI> address(String template, String path) {
+    try {
+      URI url =
+          template.startsWith("{")
+              ? base.resolve(new URI(path))
+              : new URI(base + path.substring(1));
+      boolean here =
+          base.getScheme().equals(url.getScheme())
+              && base.getAuthority().equals(url.getAuthority());
+      return Optional.of(url).filter(found -> here);
+    } catch (URISyntaxException noAddress) {
+      return Optional.empty();
+    }
+  }
+
+  private CheckResult nowhere(Check.Request request) {
+    String path = request.ask().path();
+    Answer none = Answer.came(0, Map.of(), Answer.Body.NONE, Duration.ZERO);
+    CheckResult.Miss miss =
+        new CheckResult.Miss("address", "one on the application's own server", path);
+    return Verdict.result(
+        check.name(), request.ask().method() + " " + base, none, List.of(miss), true);
+  }
+
+  private void certificate(URI url, int days, List<CheckResult.Miss> misses) {
+    new ShownCertificate(requester, url)
+        .missing(days)
+        .ifPresent(
+            got ->
+                misses.add(
+                    new CheckResult.Miss("certificate", "valid for " + days + " days still", got)));
+  }
+
+  private void remember(Check.Request request, Answer answer, List<CheckResult.Miss> misses) {
+    request
+        .remember()
+        .forEach(
+            (name, place) ->
+                value(place, answer)
+                    .ifPresentOrElse(
+                        value -> values = values.and(name, value),
+                        () ->
+                            misses.add(
+                                new CheckResult.Miss(
+                                    "{" + name + "}",
+                                    "a value at " + place.told(),
+                                    "nothing there"))));
+  }
+
+  private static Optional<JsonNode> value(Check.Place place, Answer answer) {
+    return switch (place.in()) {
+      case HEADER ->
+          Optional.of(answer.header(place.told()))
+              .filter(value -> !value.isEmpty())
+              .map(TextNode::valueOf);
+      case TEXT -> {
+        Matcher found = Pattern.compile(place.told()).matcher(answer.text());
+        yield found.find() ? Optional.ofNullable(found.group(1)).map(TextNode::valueOf) : none();
+      }
+      case JSON -> {
+        try {
+          yield Optional.of(
+                  Json.told().readTree(answer.text()).at(JsonPointer.compile(place.told())))
+              .filter(value -> !value.isMissingNode() && !value.isNull());
+        } catch (JsonProcessingException noJson) {
+          yield none();
+        }
+      }
+    };
+  }
+
+  private static Optional<JsonNode> none() {
+    return Optional.empty();
+  }
+}

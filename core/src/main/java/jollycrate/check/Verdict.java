@@ -1,0 +1,88 @@
+package jollycrate.check;
+
+import java.net.URI;
+import java.util.List;
+import java.util.Optional;
+import jollycrate.server.Cause;
+
+/** What an answer that came otherwise than expected says about who gave it. */
+final class Verdict {
+  private static final int SERVER_ERROR = 500;
+
+  private Verdict() {}
+
+  static CheckResult result(
+      String name, String request, Answer answer, List<CheckResult.Miss> misses, boolean proves) {
+    URI url = URI.create(request.substring(request.indexOf(' ') + 1));
+    boolean onlySlow = misses.size() == 1 && misses.get(0).what().equals(Expectations.TIME);
+    Optional<Cause> cause =
+        misses.isEmpty()
+            ? Optional.empty()
+            : Optional.of(onlySlow ? tooSlow(url) : cause(url, answer));
+    return new CheckResult(
+        name,
+        request,
+        answer.status(),
+        answer.unanswered(),
+        answer.took(),
+        misses,
+        cause,
+        proves,
+        Optional.empty());
+  }
+
+  static Cause notLetIn(URI url) {
+    return cause(
+        url, "the log-in was not accepted", "Compare [logins], [users] and what they refer to");
+  }
+
+  private static Cause tooSlow(URI url) {
+    return cause(
+        url,
+        "the answer was right, but it came too late",
+        "Look at what takes so long, or raise 'within' of the check");
+  }
+
+  static Cause seenByAll(URI url) {
+    return cause(
+        url,
+        "somebody sees it who is to be kept out",
+        "Compare what guards it (security-constraint in web.xml, annotations) and [roles]");
+  }
+
+  static CheckResult.Miss none(Answer answer) {
+    return new CheckResult.Miss("answer", "one", answer.failure());
+  }
+
+  private static Cause cause(URI url, Answer answer) {
+    if (!answer.came()) {
+      return new Cause(answer.failure(), url.toString(), List.of(), answer.next(), -1);
+    }
+    return switch (answer.status()) {
+      case 401 ->
+          cause(
+              url, "the log-in was not accepted", "Compare [users] and the password it refers to");
+      case 403 ->
+          cause(url, "this user is known but not allowed in", "Compare [roles] with web.xml");
+      case 404 ->
+          cause(
+              url,
+              "nothing is mapped to this path",
+              "Compare the path with the servlet mappings (web.xml, annotations)");
+      case 405 -> cause(url, "this path does not take this method", "Fix the check's method");
+      case 502, 503, 504 ->
+          cause(
+              url,
+              "the application is not there for the server or proxy that answered",
+              "Read its log");
+      default ->
+          answer.status() >= SERVER_ERROR
+              ? cause(url, "the application failed with an error of its own", "Read its log")
+              : cause(url, "the application answered, but otherwise than described", "");
+    };
+  }
+
+  static Cause cause(URI url, String what, String next) {
+    return new Cause(what, url.toString(), List.of(), next, -1);
+  }
+}
