@@ -54,10 +54,23 @@ public record Check(
    *
    * @param fromHost whether it is asked on the server's own machine, and not from here
    * @param retryFor how long it is tried again while it fails; not at all when zero
+   * @param load how its time is measured once it passes; empty: not at all
    */
-  public record Manner(boolean fromHost, Duration retryFor) {
+  public record Manner(boolean fromHost, Duration retryFor, Optional<Load> load) {
     /** Once, from here. */
-    public static final Manner PLAIN = new Manner(false, Duration.ZERO);
+    public static final Manner PLAIN = new Manner(false, Duration.ZERO, Optional.empty());
+  }
+
+  /**
+   * A request that is made again and again, so that its time can be told.
+   *
+   * @param requests how many are counted
+   * @param atOnce how many go on at the same time
+   * @param most longest times, by percentile: p50, p90, p95, p99 or longest
+   */
+  public record Load(int requests, int atOnce, Map<String, Duration> most) {
+    /** Percentiles for which a longest time may be told. */
+    public static final List<String> PERCENTILES = List.of("p50", "p90", "p95", "p99", "longest");
   }
 
   /**

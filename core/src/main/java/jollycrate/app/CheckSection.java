@@ -4,13 +4,19 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
 
 /** Reads one {@code [[check]]}. */
 final class CheckSection {
   private static final String REQUEST = "request";
   private static final String AFTERWARDS = "afterwards";
+  private static final String TIME = "time";
+  private static final int REQUESTS = 100;
+  private static final int MOST_REQUESTS = 1_000_000;
+  private static final int MOST_AT_ONCE = 64;
 
   private final Section section;
   private final Access access;
@@ -45,7 +51,8 @@ final class CheckSection {
             section.text("name").orElse(usual),
             requests.stream().map(values::in).toList(),
             afterwards.stream().map(values::in).toList(),
-            new Check.Manner(fromHost(), section.duration("retry-for").orElse(Duration.ZERO)),
+            new Check.Manner(
+                fromHost(), section.duration("retry-for").orElse(Duration.ZERO), load(requests)),
             Optional.empty());
     section.end();
     return check;
@@ -72,6 +79,27 @@ final class CheckSection {
                     method,
                     "a check makes one request, or those of [[check.request]]",
                     "Write it as a [[check.request]], too"));
+  }
+
+  private Optional<Check.Load> load(List<Check.Request> requests) {
+    if (!section.has(TIME)) {
+      return Optional.empty();
+    }
+    boolean once = requests.size() == 1 && requests.get(0).pages() == 0;
+    if (!once || !requests.get(0).ask().isSafe()) {
+      section.problem(
+          TIME,
+          "only one request that changes nothing is made again and again",
+          "Write a check with 'get' for it");
+    }
+    Section time = section.section(TIME);
+    Map<String, Duration> most = new TreeMap<>();
+    Check.Load.PERCENTILES.forEach(
+        key -> time.duration(key).ifPresent(longest -> most.put(key, longest)));
+    int count = time.number("requests", 1, MOST_REQUESTS).map(Long::intValue).orElse(REQUESTS);
+    int atOnce = time.number("at-once", 1, MOST_AT_ONCE).map(Long::intValue).orElse(1);
+    time.end();
+    return Optional.of(new Check.Load(count, atOnce, most));
   }
 
   private boolean fromHost() {

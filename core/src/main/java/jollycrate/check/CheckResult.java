@@ -24,6 +24,7 @@ import jollycrate.server.Cause;
  * @param proves whether passing says something about the application, and not only about the server
  *     before it
  * @param cell of the table of who may see what; empty for any other check
+ * @param times of the request made again and again; empty when that was not asked for
  */
 public record CheckResult(
     String name,
@@ -36,7 +37,9 @@ public record CheckResult(
     Optional<Cause> cause,
     boolean proves,
     @JacksonInject(value = Json.ABSENT_SECOND_VALUE, useInput = OptBoolean.TRUE)
-        Optional<Check.Cell> cell) {
+        Optional<Check.Cell> cell,
+    @JacksonInject(value = Json.ABSENT_THIRD_VALUE, useInput = OptBoolean.TRUE)
+        Optional<Times> times) {
 
   /** Why no answer came, or that one did. */
   public Answer.Why why() {
@@ -71,7 +74,16 @@ public record CheckResult(
 
   /** The same, all of whose requests took so long. */
   CheckResult taking(Duration time) {
-    return new CheckResult(name, request, status, unanswered, time, misses, cause, proves, cell);
+    return new CheckResult(
+        name, request, status, unanswered, time, misses, cause, proves, cell, times);
+  }
+
+  /** The same, of which the times were measured. */
+  CheckResult measured(Times measured, List<Miss> late) {
+    Optional<Cause> why =
+        late.isEmpty() ? cause : Optional.of(Verdict.slow(request, measured.errors() > 0));
+    return new CheckResult(
+        name, request, status, unanswered, took, late, why, proves, cell, Optional.of(measured));
   }
 
   /** The same, after which something stays behind that was to be removed. */
@@ -97,7 +109,8 @@ public record CheckResult(
 
   private CheckResult with(
       String asked, List<Miss> missed, Optional<Cause> why, Optional<Check.Cell> place) {
-    return new CheckResult(name, asked, status, unanswered, took, missed, why, proves, place);
+    return new CheckResult(
+        name, asked, status, unanswered, took, missed, why, proves, place, times);
   }
 
   /** One difference. */

@@ -113,6 +113,7 @@ public final class Checker {
         misses,
         cause,
         proven,
+        Optional.empty(),
         Optional.empty());
   }
 

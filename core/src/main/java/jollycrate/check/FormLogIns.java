@@ -35,13 +35,17 @@ final class FormLogIns {
   }
 
   /**
-   * Logs somebody in, once for each session.
+   * Logs somebody in, once for each session; who was refused may try again.
    *
    * @return what came instead of being let in; empty when that worked
    */
   Optional<CheckResult.Miss> logIn(String user, String page, Requester.Session session) {
-    return done.computeIfAbsent(
-        session.cookies(), first -> refused(user, page, session).map(got -> miss(user, got)));
+    return done.compute(
+        session.cookies(),
+        (cookies, before) ->
+            before != null && before.isEmpty()
+                ? before
+                : refused(user, page, session).map(got -> miss(user, got)));
   }
 
   private static CheckResult.Miss miss(String user, String got) {

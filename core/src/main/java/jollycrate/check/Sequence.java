@@ -98,7 +98,7 @@ final class Sequence {
     if (closed.isPresent()) {
       Answer refused = Answer.came(0, Map.of(), Answer.Body.NONE, Duration.ZERO);
       return Verdict.result(check.name(), told, refused, List.of(closed.get()), true)
-          .because(Optional.of(Verdict.notLetIn(url.get())));
+          .because(Optional.of(Verdict.notLetIn(url.get(), closed.get())));
     }
     return result(request, url.get(), session);
   }
@@ -107,9 +107,9 @@ final class Sequence {
     Ask ask = request.ask();
     Duration limit =
         request.expect().within().map(within -> within.plus(Checker.LIMIT)).orElse(Checker.LIMIT);
-    Answer answer =
-        requester.send(
-            new Requester.Request(ask.method(), url, ask.headers(), ask.sent(), session), limit);
+    Requester.Request sent =
+        new Requester.Request(ask.method(), url, ask.headers(), ask.sent(), session);
+    Answer answer = requester.send(sent, limit);
     took = took.plus(answer.took());
     List<CheckResult.Miss> misses = new ArrayList<>();
     if (answer.came()) {
@@ -123,6 +123,10 @@ final class Sequence {
     }
     CheckResult result =
         Verdict.result(check.name(), ask.method() + " " + url, answer, misses, true);
+    if (result.passed() && check.manner().load().isPresent()) {
+      Expectations expected = new Expectations(request.expect(), base);
+      return new Timing(check.manner().load().get(), requester, sent, expected).of(result);
+    }
     return request.pages() > 0 && result.passed()
         ? new PageParts(requester, base, session, request.pages()).of(url, answer, result)
         : result;
@@ -171,7 +175,7 @@ final class Sequence {
         .ifPresent(
             got ->
                 misses.add(
-                    new CheckResult.Miss("certificate", "valid for " + days + " days still", got)));
+                    new CheckResult.Miss("certificate", "valid for " + days + " more days", got)));
   }
 
   private void remember(Check.Request request, Answer answer, List<CheckResult.Miss> misses) {

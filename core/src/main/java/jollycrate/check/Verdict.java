@@ -28,12 +28,25 @@ final class Verdict {
         misses,
         cause,
         proves,
+        Optional.empty(),
         Optional.empty());
   }
 
-  static Cause notLetIn(URI url) {
+  static Cause notLetIn(URI url, CheckResult.Miss miss) {
     return cause(
-        url, "the log-in was not accepted", "Compare [logins], [users] and what they refer to");
+        url,
+        miss.expected().replace(" is ", " was not ") + ": " + miss.got(),
+        "Compare [logins], [users] and what they refer to");
+  }
+
+  static Cause slow(String request, boolean errors) {
+    URI url = URI.create(request.substring(request.indexOf(' ') + 1));
+    return errors
+        ? cause(url, "not every answer was right when it was asked again and again", "Read its log")
+        : cause(
+            url,
+            "the answers were right, but came too late",
+            "Look at what takes so long, or raise the limits in 'time' of the check");
   }
 
   private static Cause tooSlow(URI url) {

@@ -179,6 +179,7 @@ final class CheckRun {
             ? Optional.empty()
             : Optional.of(Cause.of("port " + port + " is not open", "Read its log")),
         true,
+        Optional.empty(),
         Optional.empty());
   }
 

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
+import jollycrate.app.NotDescribedException;
 import jollycrate.control.ServerProcess;
 import jollycrate.control.ServerStart;
 import jollycrate.control.ServerStartException;
@@ -98,6 +99,27 @@ public final class ServerService {
   /** The deliveries to this server, oldest first. */
   public List<DeliveryRecord> deliveries() {
     return new Deliveries(site.files(), site.records().deliveries()).all();
+  }
+
+  /**
+   * One of them.
+   *
+   * @param number empty: the last one
+   * @throws NotDescribedException when there is none of that number
+   */
+  public DeliveryRecord delivery(Optional<String> number) {
+    List<DeliveryRecord> all = deliveries();
+    return all.stream()
+        .filter(record -> number.filter(told -> !told.equals("" + record.delivery())).isEmpty())
+        .reduce((earlier, later) -> later)
+        .orElseThrow(
+            () ->
+                new NotDescribedException(
+                    "Cannot show "
+                        + number.map(told -> "delivery '" + told + "'").orElse("the last delivery")
+                        + ": there is none. 'jolly deliveries --on "
+                        + site.server().name()
+                        + "' lists them"));
   }
 
   /** Numbers of the deliveries whose release can be delivered again. */

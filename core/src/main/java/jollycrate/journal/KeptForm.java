@@ -84,7 +84,7 @@ final class KeptForm {
     check.putArray("requests").add(request);
     check.putArray("afterwards");
     ObjectNode manner = check.putObject("manner");
-    manner.put("retryFor", "PT0S");
+    manner.put("retryFor", "PT0S").putNull("load");
     moved(check, manner, List.of("fromHost"));
   }
 

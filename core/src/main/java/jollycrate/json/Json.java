@@ -43,6 +43,9 @@ public final class Json {
   /** The same of a second one in a record: a mark stands once in each. */
   public static final String ABSENT_SECOND_VALUE = "absent second value";
 
+  /** The same of a third one. */
+  public static final String ABSENT_THIRD_VALUE = "absent third value";
+
   private static final ObjectMapper MAPPER = mapper(texts());
   private static final ObjectMapper TOLD = mapper(inMilliseconds());
 
@@ -62,7 +65,8 @@ public final class Json {
                 .addValue(ABSENT_NUMBER, 0)
                 .addValue(ABSENT_LIST, List.of())
                 .addValue(ABSENT_VALUE, Optional.empty())
-                .addValue(ABSENT_SECOND_VALUE, Optional.empty()))
+                .addValue(ABSENT_SECOND_VALUE, Optional.empty())
+                .addValue(ABSENT_THIRD_VALUE, Optional.empty()))
         .disable(SerializationFeature.FAIL_ON_EMPTY_BEANS)
         .disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
         .enable(DeserializationFeature.FAIL_ON_MISSING_CREATOR_PROPERTIES)

@@ -22,6 +22,7 @@ class CheckResultTest {
         List.of(),
         Optional.of(Cause.of("what", "next")),
         true,
+        Optional.empty(),
         Optional.empty());
   }
 

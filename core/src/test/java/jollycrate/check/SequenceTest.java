@@ -13,6 +13,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -34,7 +35,7 @@ class SequenceTest {
           + "<input name=who><input type=password name=word></form>";
 
   private final Set<String> tickets = new TreeSet<>();
-  private final List<String> asked = new ArrayList<>();
+  private final List<String> asked = Collections.synchronizedList(new ArrayList<>());
   private HttpServer server;
   private URI base;
 
@@ -76,6 +77,8 @@ class SequenceTest {
         exchange.getResponseHeaders().set("Set-Cookie", right ? "in=yes" : "in=no");
         send(exchange, 303, "");
       }
+      case "GET /once" ->
+          send(exchange, asked.stream().filter("GET /once"::equals).count() == 1 ? 200 : 404, "");
       case "POST /photos" -> send(exchange, 200, body);
       case "GET /token" ->
           send(exchange, 200, "" + exchange.getRequestHeaders().getFirst("Authorization"));
@@ -221,6 +224,25 @@ class SequenceTest {
                 + "upload = { photo = \"bike.txt\" }\n"
                 + "matches = \"(?s)name=.of.*Tandem.*name=.photo.; filename=.bike.txt.*two wheels\"");
     assertThat(result.misses()).isEmpty();
+  }
+
+  @Test
+  void timesAreMeasuredAndBounded() throws IOException {
+    String check = "[[check]]\nget = \"/desk\"\n";
+    CheckResult right = run(check + "time = { requests = 50, at-once = 4, p95 = \"1m\" }");
+    assertThat(right.misses()).isEmpty();
+    Times times = right.times().orElseThrow();
+    assertThat(times.requests()).isEqualTo(50);
+    assertThat(times.errors()).isZero();
+    assertThat(times.bars().stream().mapToLong(Times.Bar::count).sum()).isEqualTo(50);
+    assertThat(times.percentiles().p50())
+        .isPositive()
+        .isLessThanOrEqualTo(times.percentiles().p99());
+    assertThat(run(check + "time = { requests = 9, longest = \"0ms\" }").misses())
+        .extracting(CheckResult.Miss::what)
+        .containsExactly("longest");
+    String once = "[[check]]\nget = \"/once\"\ntime = { requests = 9 }";
+    assertThat(run(once).misses().get(0).got()).isEqualTo("9 of 9 wrong, the first: status 404");
   }
 
   @Test

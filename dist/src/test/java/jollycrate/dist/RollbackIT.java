@@ -76,7 +76,7 @@ class RollbackIT {
       changed.with("ROBIN_PASSWORD", "no way in");
       assertThat(changed.ends(7, "check", "--on", "bench", "--junit", "report.xml").out())
           .contains("401")
-          .containsPattern("/ledger +kept out, 401 +WRONG: 401, is to see it");
+          .containsPattern("/ledger +kept out, 401 +kept out, 403 +WRONG: 401, is to see it");
       assertThat(workshop.folder.resolve("report.xml"))
           .content()
           .contains("tests=\"17\" failures=\"4\"", "name=\"robin may see /ledger\"")

@@ -26,7 +26,7 @@ public final class CheckCommand implements Command {
         .takes("APP", "name of the application; else the one that jolly.toml describes")
         .needs(Option.ON)
         .takes(AT_ONCE)
-        .takes(Option.JUNIT)
+        .takes(Option.JUNIT, Option.REPORT)
         .example("jolly check --on shop", "run the checks that jolly.toml describes")
         .example("jolly check orders --on shop", "ask an application that nothing describes");
   }

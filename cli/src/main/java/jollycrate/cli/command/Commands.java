@@ -48,6 +48,7 @@ public final class Commands {
     all.put("app restart", session -> new AppTurn(session, AppTurn.Turn.RESTART));
     all.put("settings", SettingsCommand::new);
     all.put("deliveries", DeliveriesCommand::new);
+    all.put("report", ReportCommand::new);
     all.put("recover", RecoverCommand::new);
     all.put("run", RunCommand::new);
     all.put("try-shapes", ShapesCommand::new);

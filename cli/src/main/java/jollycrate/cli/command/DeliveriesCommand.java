@@ -2,7 +2,6 @@ package jollycrate.cli.command;
 
 import java.util.List;
 import java.util.Optional;
-import jollycrate.app.NotDescribedException;
 import jollycrate.cli.options.Given;
 import jollycrate.cli.options.Option;
 import jollycrate.cli.options.Usage;
@@ -41,7 +40,7 @@ public final class DeliveriesCommand implements Command {
     List<DeliveryRecord> records = service.deliveries();
     DeliveriesView view = new DeliveriesView(session.screen());
     if (given.operand(0).isPresent()) {
-      DeliveryRecord one = one(records, given.operand(0).get(), given.server());
+      DeliveryRecord one = service.delivery(given.operand(0));
       Optional<DeliveryOutcome> told = service.told(one.delivery());
       if (given.json()) {
         return session.done(new Whole(one, told));
@@ -62,18 +61,4 @@ public final class DeliveriesCommand implements Command {
 
   /** The document of all of them. */
   private record All(List<DeliveryRecord> deliveries, List<Integer> standing, List<Integer> kept) {}
-
-  private static DeliveryRecord one(List<DeliveryRecord> records, String number, String server) {
-    return records.stream()
-        .filter(record -> number.equals("" + record.delivery()))
-        .findFirst()
-        .orElseThrow(
-            () ->
-                new NotDescribedException(
-                    "Cannot show delivery '"
-                        + number
-                        + "': there is none of that number. 'jolly deliveries --on "
-                        + server
-                        + "' lists them"));
-  }
 }

@@ -40,7 +40,7 @@ public final class DeployCommand implements Command {
             "FILE", "a finished WAR or JAR, delivered as jolly.toml describes it, if there is one")
         .needs(Option.TO)
         .takes(Option.DRY_RUN, Option.DIFF, Option.CHANGED_THERE, Option.BUILD, Option.NO_BUILD)
-        .takes(UNDESCRIBED, PATH, STARTS_WITHIN, ON_ADMIN_PORT, Option.JUNIT)
+        .takes(UNDESCRIBED, PATH, STARTS_WITHIN, ON_ADMIN_PORT, Option.JUNIT, Option.REPORT)
         .example("jolly deploy --to bench", "build, pack and deliver what jolly.toml describes")
         .example("jolly deploy spokes-1.4.0.war --to shop", "deliver this very file")
         .example("jolly deploy --to shop --dry-run", "only say what would be done");

@@ -4,10 +4,13 @@ import com.fasterxml.jackson.annotation.JsonUnwrapped;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Instant;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.UnaryOperator;
+import java.util.stream.Stream;
 import jollycrate.Crate;
 import jollycrate.app.Setting;
 import jollycrate.cli.options.Given;
@@ -18,6 +21,7 @@ import jollycrate.cli.output.ExaminationView;
 import jollycrate.cli.output.ExitCode;
 import jollycrate.cli.output.JUnitReport;
 import jollycrate.cli.output.LiveLine;
+import jollycrate.cli.output.ReportPage;
 import jollycrate.cli.output.Screen;
 import jollycrate.delivery.DeliveryOutcome;
 import jollycrate.file.IoReason;
@@ -94,7 +98,10 @@ public final class Session {
   /** The core, telling what goes on unless a machine reads. */
   Crate crate(Given given, Progress progress) {
     LiveLine onlyWhatGoesOn = () -> screen;
-    given.text(Option.JUNIT).map(this::file).ifPresent(this::mustBeWritable);
+    Stream.of(Option.JUNIT, Option.REPORT)
+        .flatMap(report -> given.text(report).stream())
+        .map(this::file)
+        .forEach(this::mustBeWritable);
     return new Crate(
         setting, screen.secrets(), given.json() ? onlyWhatGoesOn : progress, interrupts);
   }
@@ -112,7 +119,7 @@ public final class Session {
   /** Shows the end of a delivery; its exit code. */
   int end(Given given, DeliveryOutcome outcome) {
     ExitCode code = ExitCode.of(outcome);
-    given.text(Option.JUNIT).ifPresent(name -> report(file(name), outcome, code));
+    report(given, outcome, Instant.now(), code);
     if (given.json()) {
       screen.json(new Ended(code.code(), outcome));
     } else {
@@ -121,11 +128,44 @@ public final class Session {
     return code.code();
   }
 
-  private void report(Path file, DeliveryOutcome outcome, ExitCode code) {
+  /**
+   * Writes the reports that are asked for.
+   *
+   * @param at when it was
+   * @return the files that were written
+   */
+  List<Path> report(Given given, DeliveryOutcome outcome, Instant at, ExitCode code) {
+    boolean right = code == ExitCode.DONE;
+    UnaryOperator<String> mask = screen.secrets()::mask;
+    Map<Option, Report> reports =
+        Map.of(
+            Option.JUNIT,
+            new JUnitReport(outcome, right, mask)::write,
+            Option.REPORT,
+            new ReportPage(outcome, at, right, mask)::write);
+    List<Path> written = new ArrayList<>();
+    reports.forEach(
+        (option, report) ->
+            given
+                .text(option)
+                .map(this::file)
+                .filter(file -> write(file, report))
+                .ifPresent(written::add));
+    return written;
+  }
+
+  /** Something that is written into a file. */
+  private interface Report {
+    void write(Path file) throws IOException;
+  }
+
+  private boolean write(Path file, Report report) {
     try {
-      new JUnitReport(outcome, code == ExitCode.DONE, screen.secrets()::mask).write(file);
+      report.write(file);
+      return true;
     } catch (IOException e) {
       screen.note("Cannot write '" + file + "': " + IoReason.of(e));
+      return false;
     }
   }
 

@@ -29,6 +29,8 @@ public record Option(List<String> names, String label, boolean number, String pu
   public static final Option NO_BUILD = of("--no-build", "take what is built, whatever its age");
   public static final Option JUNIT =
       of("--junit", "FILE", "write how it went, check by check, as JUnit XML for a pipeline");
+  public static final Option REPORT =
+      of("--report", "FILE", "write how it went as one HTML page for people who were not there");
   public static final Option JSON =
       of("--json", "one JSON document on standard output, for machines");
   public static final Option DEBUG = of("--debug", "stack traces for faults");

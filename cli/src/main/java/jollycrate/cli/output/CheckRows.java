@@ -38,6 +38,9 @@ final class CheckRows {
     String time = String.format("%8s", took);
     screen.line(
         MARGIN + word + "  " + name + "  " + status + time + "  " + style.faint(result.request()));
+    result
+        .times()
+        .ifPresent(times -> TimesRows.of(times, style).forEach(line -> screen.line(INDENT + line)));
     if (result.status() > 0) {
       result.misses().forEach(this::miss);
     }

@@ -1,0 +1,57 @@
+package jollycrate.cli.output;
+
+import java.util.List;
+import java.util.Locale;
+import jollycrate.check.Times;
+
+/** Times of a request that was made again and again, with how they are spread. */
+final class TimesRows {
+  private static final String EIGHTHS = " ▁▂▃▄▅▆▇█";
+  private static final int TEN = 10;
+
+  private TimesRows() {}
+
+  static List<String> of(Times times, Style style) {
+    Times.Percentiles at = times.percentiles();
+    String count =
+        Amounts.count(times.requests(), "request", "requests")
+            + ", "
+            + times.atOnce()
+            + " at once: "
+            + Math.round(times.perSecond())
+            + " a second";
+    String spread =
+        String.join(
+            "  ",
+            "p50 " + shown(at.p50()),
+            "p90 " + shown(at.p90()),
+            "p95 " + shown(at.p95()),
+            "p99 " + shown(at.p99()),
+            "longest " + shown(at.longest()));
+    return List.of(count, spread, style.place(picture(times.bars())) + "  " + range(times));
+  }
+
+  /** Of what is longer than nothing something is seen. */
+  static String picture(List<Times.Bar> bars) {
+    long most = bars.stream().mapToLong(Times.Bar::count).max().orElse(1);
+    StringBuilder picture = new StringBuilder();
+    for (Times.Bar bar : bars) {
+      int height = (int) Math.ceil(bar.count() * (EIGHTHS.length() - 1.0) / Math.max(1, most));
+      picture.append(EIGHTHS.charAt(height));
+    }
+    return picture.toString().stripTrailing();
+  }
+
+  private static String range(Times times) {
+    List<Times.Bar> bars = times.bars().stream().filter(bar -> bar.count() > 0).toList();
+    return bars.isEmpty()
+        ? ""
+        : "up to " + shown(bars.get(0).upTo()) + " ... " + shown(times.percentiles().longest());
+  }
+
+  static String shown(double millis) {
+    return millis < TEN
+        ? String.format(Locale.ROOT, "%.1f ms", millis)
+        : Amounts.time(Math.round(millis));
+  }
+}
