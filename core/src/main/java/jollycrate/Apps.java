@@ -1,12 +1,16 @@
 package jollycrate;
 
+import java.time.Duration;
 import java.util.Optional;
+import java.util.function.Predicate;
 import jollycrate.app.Application;
 import jollycrate.app.Descriptions;
 import jollycrate.app.NotDescribedException;
 import jollycrate.app.ServerEntry;
 import jollycrate.delivery.DeliveryOutcome;
+import jollycrate.delivery.Rounds;
 import jollycrate.delivery.StandingService;
+import jollycrate.host.Time;
 
 /**
  * What the commands do with an application that stands on a server. Its name may be left out for
@@ -29,6 +33,20 @@ public final class Apps {
   public DeliveryOutcome check(Optional<String> name, String serverName, int atOnce) {
     ServerEntry entry = descriptions.entry(serverName);
     return standing(entry).check(named(name, entry), atOnce);
+  }
+
+  /**
+   * Makes those checks that change nothing again and again.
+   *
+   * @param every time between the beginnings of two rounds
+   * @param again told of each round; whether another one is wanted
+   */
+  public void watch(
+      Optional<String> name, String serverName, Duration every, Predicate<Rounds.Round> again) {
+    ServerEntry entry = descriptions.entry(serverName);
+    named(name, entry);
+    new Rounds(every, means.interrupts(), Time.system())
+        .run(() -> standing(entry).check(Rounds.harmless(named(name, entry)), 1), again);
   }
 
   /** Starts an application anew on a server that goes on running. */

@@ -99,6 +99,12 @@ public record Check(
     return requests.get(0);
   }
 
+  /** The same, made once and not measured. */
+  public Check unmeasured() {
+    Manner once = new Manner(manner.fromHost(), manner.retryFor(), Optional.empty());
+    return new Check(name, requests, afterwards, once, cell);
+  }
+
   /** Whether nothing is meant to be changed by it. */
   @JsonIgnore
   public boolean isSafe() {

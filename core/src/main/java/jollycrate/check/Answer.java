@@ -4,6 +4,7 @@ import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Supplier;
 import java.util.regex.Pattern;
 import jollycrate.file.Digests;
 
@@ -56,16 +57,16 @@ public record Answer(
    *
    * @param text what is looked through: of a very long one its beginning
    * @param bytes how many came
-   * @param digest SHA-256 of all of them, in hexadecimal digits
+   * @param digest SHA-256 of all of them, in hexadecimal digits, computed when it is asked for
    */
-  public record Body(String text, long bytes, String digest) {
+  public record Body(String text, long bytes, Supplier<String> digest) {
     /** None. */
     static final Body NONE = Body.of("");
 
     /** Of a text, in UTF-8. */
     public static Body of(String text) {
       byte[] bytes = text.getBytes(StandardCharsets.UTF_8);
-      return new Body(text, bytes.length, Digests.of(bytes));
+      return new Body(text, bytes.length, () -> Digests.of(bytes));
     }
   }
 

@@ -91,7 +91,8 @@ public final class Checker {
         there.came()
             && there.status() != NOT_FOUND
             && there.status() == here.status()
-            && there.body().equals(here.body());
+            && there.text().equals(here.text())
+            && there.body().bytes() == here.body().bytes();
     List<CheckResult.Miss> misses =
         same
             ? List.of(new CheckResult.Miss("answer", "not this application's", "the same answer"))

@@ -112,7 +112,7 @@ record Expectations(Expect expect, URI base) {
     expect
         .body()
         .sameAs()
-        .filter(same -> !same.digest().equals(body.digest()))
+        .filter(same -> !same.digest().equals(body.digest().get()))
         .ifPresent(
             same ->
                 misses.add(

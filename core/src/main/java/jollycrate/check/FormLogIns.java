@@ -57,6 +57,9 @@ final class FormLogIns {
     URI first = URI.create(base + path.substring(1));
     Page page = followed(new Page(first, send(Requester.Request.get(first, session))), session);
     Optional<Element> form = page.form();
+    if (!page.answer().came()) {
+      return Optional.of(page.shown());
+    }
     if (form.isEmpty()) {
       return Optional.of(page.shown() + " shows no form with a field for a password");
     }

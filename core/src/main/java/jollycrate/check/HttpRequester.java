@@ -43,6 +43,7 @@ import org.apache.hc.core5.http.Header;
 import org.apache.hc.core5.http.HttpEntity;
 import org.apache.hc.core5.http.NoHttpResponseException;
 import org.apache.hc.core5.http.config.RegistryBuilder;
+import org.apache.hc.core5.pool.PoolConcurrencyPolicy;
 import org.apache.hc.core5.util.Timeout;
 
 /** Requests over a blocking client that never repeats one. */
@@ -99,6 +100,7 @@ public final class HttpRequester implements Requester {
             new By(sockets)
                 .setTlsSocketStrategy(WHEN_ASKED)
                 .setDnsResolver(names)
+                .setPoolConcurrencyPolicy(PoolConcurrencyPolicy.LAX)
                 .setMaxConnTotal(MOST_CONNECTIONS)
                 .setMaxConnPerRoute(MOST_CONNECTIONS)
                 .setDefaultConnectionConfig(

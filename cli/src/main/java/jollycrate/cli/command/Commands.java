@@ -40,6 +40,7 @@ public final class Commands {
     all.put("host trust", HostTrustCommand::new);
     all.put("deploy", DeployCommand::new);
     all.put("check", CheckCommand::new);
+    all.put("watch", WatchCommand::new);
     all.put("undeploy", UndeployCommand::new);
     all.put("rollback", RollbackCommand::new);
     all.put("apps", AppsCommand::new);

@@ -2,6 +2,7 @@ package jollycrate.cli.output;
 
 import java.util.List;
 import java.util.Locale;
+import java.util.Set;
 import java.util.function.UnaryOperator;
 import jollycrate.check.Times;
 import org.jsoup.nodes.DataNode;
@@ -10,6 +11,7 @@ import org.jsoup.nodes.Element;
 
 /** The parts of a page. Every text passes here and loses what is secret; jsoup escapes it. */
 final class PageText {
+  private static final Set<String> NUMBERS = Set.of("status", "time");
   private static final int BAR_WIDTH = 20;
   private static final int BAR_HEIGHT = 80;
 
@@ -65,6 +67,9 @@ final class PageText {
     for (String head : heads) {
       Element cell = head.isEmpty() ? row.appendElement("td") : add(row, "th", head);
       cell.attr("scope", "col");
+      if (NUMBERS.contains(head)) {
+        cell.addClass("number");
+      }
     }
     row.select("td").removeAttr("scope");
     return table.appendElement("tbody");

@@ -8,9 +8,11 @@ import java.nio.file.Path;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.UnaryOperator;
 import jollycrate.check.CheckResult;
 import jollycrate.check.Times;
@@ -35,6 +37,7 @@ public final class ReportPage {
   private final Instant at;
   private final boolean right;
   private final PageText page;
+  private final Set<String> told = new HashSet<>();
 
   /**
    * @param at when it was
@@ -90,7 +93,8 @@ public final class ReportPage {
     String how = outcome.result().name().toLowerCase(Locale.ROOT).replace('_', ' ');
     String number = outcome.number() > 0 ? "delivery " + outcome.number() + ", " : "";
     boolean only = outcome.aim().act().equals("check");
-    String end = only ? "" : how + "; ";
+    boolean back = how.equals("taken back");
+    String end = only ? "" : how + (back ? ", all is as it was before; " : "; ");
     return (right ? "Right: " : "Failed: ")
         + end
         + (all == 0 ? "nothing was asked" : checks)
@@ -120,26 +124,25 @@ public final class ReportPage {
     }
   }
 
+  /** What was missed, and why; a cause that several checks share is told once. */
   private void misses(Element at, CheckResult check) {
-    if (check.passed()) {
-      return;
-    }
-    Element list = at.appendElement("dl").addClass("misses");
     for (CheckResult.Miss miss : check.misses()) {
-      page.add(list, "dt", miss.what() + " expected");
-      page.add(list, "dd", miss.expected());
-      page.add(list, "dt", "got");
-      page.add(list, "dd", miss.got()).addClass("bad");
+      Element line = page.add(at, "p", miss.what() + ": expected " + miss.expected() + ", got ");
+      page.add(line.addClass("miss"), "span", miss.got()).addClass("bad");
     }
-    check.cause().ifPresent(cause -> page.add(list, "dt", cause.what()));
+    check
+        .cause()
+        .map(cause -> (cause.what() + " " + cause.where()).strip())
+        .filter(told::add)
+        .ifPresent(cause -> page.add(at, "p", cause).addClass("miss"));
   }
 
   private void times(Element section, String name, Times times) {
     Element figure = section.appendElement("figure");
-    List<String> told = TimesRows.of(times, new Style(false, false, 0));
-    page.add(figure, "figcaption", name + ": " + told.get(0));
-    page.bars(figure, times.bars(), "Spread of the times: " + told.get(1));
-    page.add(figure, "p", told.get(1)).addClass("code");
+    page.add(figure, "figcaption", name + ": " + TimesRows.count(times));
+    String spread = String.join(", ", TimesRows.percentiles(times));
+    page.bars(figure, times.bars(), "Spread of the times: " + spread);
+    page.add(figure, "p", spread).addClass("code");
   }
 
   private void access(Element main) {

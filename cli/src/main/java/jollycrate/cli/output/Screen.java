@@ -7,6 +7,7 @@ import java.io.PrintWriter;
 import java.io.StringWriter;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
+import java.util.List;
 import java.util.function.UnaryOperator;
 import jollycrate.json.Json;
 import jollycrate.secret.Secrets;
@@ -95,6 +96,21 @@ public final class Screen {
       err.flush();
       drawn = true;
     }
+  }
+
+  /**
+   * Lines of the result that are drawn over those which were drawn here before.
+   *
+   * @param before how many those are
+   */
+  public void redraw(int before, List<String> lines) {
+    StringBuilder text = new StringBuilder();
+    if (before > 0) {
+      text.append("\u001b[").append(before).append("F\u001b[J");
+    }
+    lines.forEach(line -> text.append(style.cut(secrets.mask(line))).append('\n'));
+    out.print(text);
+    out.flush();
   }
 
   private void clear() {

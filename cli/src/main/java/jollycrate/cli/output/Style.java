@@ -1,6 +1,8 @@
 package jollycrate.cli.output;
 
 import java.util.function.UnaryOperator;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 /**
  * How text is set off.
@@ -12,6 +14,9 @@ import java.util.function.UnaryOperator;
 public record Style(boolean colour, boolean live, int width) {
   private static final int DEFAULT_WIDTH = 100;
   private static final int LEAST_WIDTH = 60;
+
+  /** One character, or one escape sequence that sets a colour (ECMA-48, section 8.3.117). */
+  private static final Pattern ONE = Pattern.compile("\u001b\\[[0-9;]*m|.");
 
   /**
    * As the launcher found the terminal; NO_COLOR (no-color.org) switches colours off.
@@ -61,6 +66,20 @@ public record Style(boolean colour, boolean live, int width) {
   /** Where something is. */
   public String place(String text) {
     return set("36", text);
+  }
+
+  /** A line that is no longer than the screen is wide. */
+  String cut(String line) {
+    Matcher parts = ONE.matcher(line);
+    StringBuilder cut = new StringBuilder();
+    int seen = 0;
+    while (parts.find()) {
+      boolean escape = parts.group().startsWith("\u001b");
+      if (escape || ++seen < width) {
+        cut.append(parts.group());
+      }
+    }
+    return cut.toString();
   }
 
   private String set(String code, String text) {

@@ -12,23 +12,29 @@ final class TimesRows {
   private TimesRows() {}
 
   static List<String> of(Times times, Style style) {
+    return List.of(
+        count(times),
+        String.join("  ", percentiles(times)),
+        style.place(picture(times.bars())) + "  " + range(times));
+  }
+
+  static String count(Times times) {
+    return Amounts.count(times.requests(), "request", "requests")
+        + ", "
+        + times.atOnce()
+        + " at once: "
+        + Math.round(times.perSecond())
+        + " a second";
+  }
+
+  static List<String> percentiles(Times times) {
     Times.Percentiles at = times.percentiles();
-    String count =
-        Amounts.count(times.requests(), "request", "requests")
-            + ", "
-            + times.atOnce()
-            + " at once: "
-            + Math.round(times.perSecond())
-            + " a second";
-    String spread =
-        String.join(
-            "  ",
-            "p50 " + shown(at.p50()),
-            "p90 " + shown(at.p90()),
-            "p95 " + shown(at.p95()),
-            "p99 " + shown(at.p99()),
-            "longest " + shown(at.longest()));
-    return List.of(count, spread, style.place(picture(times.bars())) + "  " + range(times));
+    return List.of(
+        "p50 " + shown(at.p50()),
+        "p90 " + shown(at.p90()),
+        "p95 " + shown(at.p95()),
+        "p99 " + shown(at.p99()),
+        "longest " + shown(at.longest()));
   }
 
   /** Of what is longer than nothing something is seen. */
@@ -46,7 +52,7 @@ final class TimesRows {
     List<Times.Bar> bars = times.bars().stream().filter(bar -> bar.count() > 0).toList();
     return bars.isEmpty()
         ? ""
-        : "up to " + shown(bars.get(0).upTo()) + " ... " + shown(times.percentiles().longest());
+        : "from " + shown(bars.get(0).upTo()) + " to " + shown(times.percentiles().longest());
   }
 
   static String shown(double millis) {
