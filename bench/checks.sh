@@ -26,7 +26,7 @@ path = "/spokes"
 get = "/style.css"
 time = { requests = 40000, at-once = $at_once }
 TOML
-  "$jolly" check --on "$1" --json | sed -n 's/.*"perSecond" : \([0-9.]*\).*/\1/p'
+  "$jolly" check --on bench --json | sed -n 's/.*"perSecond" : \([0-9.]*\).*/\1/p'
 }
 theirs() { wrk -t2 "-c$at_once" -d4s "http://127.0.0.1:$http/spokes/style.css" | sed -n 's/Requests.sec: *//p'; }
 median() { sort -n | sed -n "$(((rounds + 1) / 2))p"; }

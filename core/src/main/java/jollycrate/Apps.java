@@ -1,16 +1,23 @@
 package jollycrate;
 
+import java.net.URI;
 import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Optional;
 import java.util.function.Predicate;
 import jollycrate.app.Application;
+import jollycrate.app.Check;
 import jollycrate.app.Descriptions;
 import jollycrate.app.NotDescribedException;
 import jollycrate.app.ServerEntry;
+import jollycrate.check.KeptAnswers;
+import jollycrate.check.SideBySide;
 import jollycrate.delivery.DeliveryOutcome;
 import jollycrate.delivery.Rounds;
 import jollycrate.delivery.StandingService;
 import jollycrate.host.Time;
+import jollycrate.watch.Site;
 
 /**
  * What the commands do with an application that stands on a server. Its name may be left out for
@@ -33,6 +40,36 @@ public final class Apps {
   public DeliveryOutcome check(Optional<String> name, String serverName, int atOnce) {
     ServerEntry entry = descriptions.entry(serverName);
     return standing(entry).check(named(name, entry), atOnce);
+  }
+
+  /**
+   * Makes the same checks on two servers, and compares what came.
+   *
+   * @param serverNames the two
+   */
+  public SideBySide compare(Optional<String> name, List<String> serverNames) {
+    List<SideBySide.Side> sides = new ArrayList<>();
+    for (String serverName : serverNames) {
+      sides.add(side(name, descriptions.entry(serverName)));
+    }
+    List<Check> checks = named(name, descriptions.entry(serverNames.get(0))).checks();
+    return SideBySide.of(checks, sides.get(0), sides.get(1));
+  }
+
+  private SideBySide.Side side(Optional<String> name, ServerEntry entry) {
+    KeptAnswers answers = new KeptAnswers();
+    Application application = named(name, entry);
+    Site site = means.sites().site(entry).keeping(answers);
+    StandingService standing =
+        new StandingService(site, means.secrets(), means.progress(), means.interrupts());
+    List<Check> once = application.checks().stream().map(Check::unmeasured).toList();
+    DeliveryOutcome outcome = standing.check(application.checking(once), 1);
+    String address = outcome.aim().place().address().replaceFirst("/?$", "/");
+    return new SideBySide.Side(
+        new SideBySide.Place(entry.name(), outcome.aim().release().name()),
+        URI.create(address),
+        outcome.checks(),
+        answers);
   }
 
   /**

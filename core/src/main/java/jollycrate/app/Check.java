@@ -55,10 +55,14 @@ public record Check(
    * @param fromHost whether it is asked on the server's own machine, and not from here
    * @param retryFor how long it is tried again while it fails; not at all when zero
    * @param load how its time is measured once it passes; empty: not at all
+   * @param varies what is left out when two answers are compared: JSON Pointers and regular
+   *     expressions
    */
-  public record Manner(boolean fromHost, Duration retryFor, Optional<Load> load) {
+  public record Manner(
+      boolean fromHost, Duration retryFor, Optional<Load> load, List<String> varies) {
     /** Once, from here. */
-    public static final Manner PLAIN = new Manner(false, Duration.ZERO, Optional.empty());
+    public static final Manner PLAIN =
+        new Manner(false, Duration.ZERO, Optional.empty(), List.of());
   }
 
   /**
@@ -101,7 +105,8 @@ public record Check(
 
   /** The same, made once and not measured. */
   public Check unmeasured() {
-    Manner once = new Manner(manner.fromHost(), manner.retryFor(), Optional.empty());
+    Manner once =
+        new Manner(manner.fromHost(), manner.retryFor(), Optional.empty(), manner.varies());
     return new Check(name, requests, afterwards, once, cell);
   }
 

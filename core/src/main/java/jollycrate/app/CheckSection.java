@@ -13,6 +13,7 @@ import java.util.TreeMap;
 final class CheckSection {
   private static final String REQUEST = "request";
   private static final String AFTERWARDS = "afterwards";
+  private static final String VARIES = "varies";
   private static final String TIME = "time";
   private static final int REQUESTS = 100;
   private static final int MOST_REQUESTS = 1_000_000;
@@ -52,7 +53,10 @@ final class CheckSection {
             requests.stream().map(values::in).toList(),
             afterwards.stream().map(values::in).toList(),
             new Check.Manner(
-                fromHost(), section.duration("retry-for").orElse(Duration.ZERO), load(requests)),
+                fromHost(),
+                section.duration("retry-for").orElse(Duration.ZERO),
+                load(requests),
+                varies()),
             Optional.empty());
     section.end();
     return check;
@@ -79,6 +83,14 @@ final class CheckSection {
                     method,
                     "a check makes one request, or those of [[check.request]]",
                     "Write it as a [[check.request]], too"));
+  }
+
+  private List<String> varies() {
+    List<String> varies = section.texts(VARIES);
+    varies.stream()
+        .filter(text -> !text.startsWith("/"))
+        .forEach(pattern -> section.mustBePattern(VARIES, pattern));
+    return varies;
   }
 
   private Optional<Check.Load> load(List<Check.Request> requests) {

@@ -9,8 +9,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.regex.Pattern;
-import java.util.regex.PatternSyntaxException;
 import jollycrate.file.Digests;
 import org.tomlj.TomlArray;
 import org.tomlj.TomlTable;
@@ -63,7 +61,7 @@ final class ExpectSection {
 
   private Expect.Body body() {
     Optional<String> matches = section.text(MATCHES);
-    matches.ifPresent(this::mustBePattern);
+    matches.ifPresent(pattern -> section.mustBePattern(MATCHES, pattern));
     return new Expect.Body(section.text("text"), matches, json(), size(), sameAs());
   }
 
@@ -154,17 +152,6 @@ final class ExpectSection {
                 "json",
                 "'" + key + "' of " + pointer + " is told by another kind of value",
                 "Write exists = true or false, and numbers for count, least and most"));
-  }
-
-  private void mustBePattern(String text) {
-    try {
-      Pattern.compile(text);
-    } catch (PatternSyntaxException e) {
-      section.problem(
-          MATCHES,
-          "'" + text + "' is no regular expression: " + e.getDescription(),
-          "Fix it at its character " + (e.getIndex() + 1));
-    }
   }
 
   private Statuses statuses(Statuses usual) {

@@ -15,7 +15,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.regex.Pattern;
-import java.util.regex.PatternSyntaxException;
 import jollycrate.secret.Reference;
 
 /** Reads one request of a check. */
@@ -119,16 +118,9 @@ final class RequestSection {
     }
     if (told.startsWith(IN_TEXT)) {
       String pattern = told.substring(IN_TEXT.length());
-      try {
-        if (Pattern.compile(pattern).matcher("").groupCount() == 0) {
-          section.problem(
-              REMEMBER, "'" + pattern + "' has no group", "Put the value in '(' and ')'");
-        }
-      } catch (PatternSyntaxException e) {
-        section.problem(
-            REMEMBER,
-            "'" + pattern + "' is no regular expression: " + e.getDescription(),
-            "Fix it at its character " + (e.getIndex() + 1));
+      boolean right = section.mustBePattern(REMEMBER, pattern);
+      if (right && Pattern.compile(pattern).matcher("").groupCount() == 0) {
+        section.problem(REMEMBER, "'" + pattern + "' has no group", "Put the value in '(' and ')'");
       }
       return new Check.Place(Check.Place.In.TEXT, pattern);
     }

@@ -10,6 +10,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.regex.Pattern;
+import java.util.regex.PatternSyntaxException;
 import jollycrate.secret.Reference;
 import org.tomlj.TomlArray;
 import org.tomlj.TomlPosition;
@@ -291,6 +293,20 @@ final class Section {
 
   void problem(String key, String message, String fix) {
     placeOf(key).problem(message, fix);
+  }
+
+  /** Whether a text that stands there is a regular expression; says so when it is none. */
+  boolean mustBePattern(String key, String text) {
+    try {
+      Pattern.compile(text);
+      return true;
+    } catch (PatternSyntaxException e) {
+      problem(
+          key,
+          "'" + text + "' is no regular expression: " + e.getDescription(),
+          "Fix it at its character " + (e.getIndex() + 1));
+      return false;
+    }
   }
 
   /** A table of texts, empty when it is not written; numbers and truths become texts. */

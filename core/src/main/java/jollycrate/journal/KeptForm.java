@@ -85,6 +85,7 @@ final class KeptForm {
     check.putArray("afterwards");
     ObjectNode manner = check.putObject("manner");
     manner.put("retryFor", "PT0S").putNull("load");
+    manner.putArray("varies");
     moved(check, manner, List.of("fromHost"));
   }
 

@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.Supplier;
 import jollycrate.check.Answer;
+import jollycrate.check.KeptAnswers;
 import jollycrate.check.Requester;
 import jollycrate.host.Access;
 import jollycrate.host.Glance;
@@ -43,6 +44,20 @@ public record Site(
     Supplier<Requester> outside,
     String by,
     Runnable supplies) {
+
+  /** The same, whose answers are kept. */
+  public Site keeping(KeptAnswers answers) {
+    return new Site(
+        host,
+        kind,
+        traits,
+        server,
+        time,
+        () -> answers.of(requesters.get()),
+        () -> answers.of(outside.get()),
+        by,
+        supplies);
+  }
 
   public HostFiles files() {
     return host.files();

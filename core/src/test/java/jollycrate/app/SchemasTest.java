@@ -50,7 +50,7 @@ class SchemasTest {
         "[values]\nA = 1",
         "[values]\na = \"env:A\"",
         "[[check]]\nget = \"/\"\n[[check.request]]\nget = \"/\"",
-        "[[check]]\nget = \"/\"\ntime = { requests = 9, at-once = 2, p95 = \"1s\" }",
+        "[[check]]\nget = \"/\"\nvaries = [\"/a\", \"b+\"]\ntime = { requests = 9, at-once = 2, p95 = \"1s\" }",
         "[[check]]\nget = \"/\"\ntime = { p94 = \"1s\" }",
         "[[check]]\nget = \"/\"\ntime = { requests = 0 }",
         "[[check]]\nget = \"/\"\ndepth = 2",

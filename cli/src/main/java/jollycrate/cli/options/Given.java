@@ -63,6 +63,11 @@ public final class Given {
     return String.valueOf(parsed.matchedOptionValue(Option.TO.name(), (Object) null));
   }
 
+  /** The names of the servers, where several may be told. */
+  public List<String> servers() {
+    return parsed.matchedOptionValue(Option.ON_EACH.name(), List.of());
+  }
+
   /** Whether a machine reads the output. */
   public boolean json() {
     return parsed.commandSpec().findOption(Option.JSON.name()) != null && has(Option.JSON);

@@ -7,15 +7,26 @@ import java.util.List;
  *
  * @param names the first is shown, the others are understood too
  * @param label of its value; empty for a switch
- * @param number whether the value is a whole number
+ * @param kind of its value
  * @param purpose what it does, without a full stop
  */
-public record Option(List<String> names, String label, boolean number, String purpose) {
+public record Option(List<String> names, String label, Kind kind, String purpose) {
+  /** Kinds of values. */
+  public enum Kind {
+    TEXT,
+    /** A whole number. */
+    NUMBER,
+    /** It may be given again and again. */
+    TEXTS
+  }
+
   private static final String SERVER = "the server, as servers.toml names it";
 
   public static final Option TO = server("--to", "--on", "--from");
   public static final Option FROM = server("--from", "--on", "--to");
   public static final Option ON = server("--on", "--to", "--from");
+  public static final Option ON_EACH =
+      new Option(List.of("--on", "--to", "--from"), "NAME", Kind.TEXTS, SERVER);
   public static final Option DRY_RUN =
       of("--dry-run", "show findings, steps and changes of files; change nothing");
   public static final Option DIFF = of("--diff", "show what changes in files, as unified diffs");
@@ -35,7 +46,7 @@ public record Option(List<String> names, String label, boolean number, String pu
       of("--json", "one JSON document on standard output, for machines");
   public static final Option DEBUG = of("--debug", "stack traces for faults");
   public static final Option HELP =
-      new Option(List.of("--help", "-h"), "", false, "show this help");
+      new Option(List.of("--help", "-h"), "", Kind.TEXT, "show this help");
 
   /** A switch. */
   public static Option of(String name, String purpose) {
@@ -44,16 +55,16 @@ public record Option(List<String> names, String label, boolean number, String pu
 
   /** An option with a value. */
   public static Option of(String name, String label, String purpose) {
-    return new Option(List.of(name), label, false, purpose);
+    return new Option(List.of(name), label, Kind.TEXT, purpose);
   }
 
   /** An option whose value is a whole number. */
   public static Option number(String name, String label, String purpose) {
-    return new Option(List.of(name), label, true, purpose);
+    return new Option(List.of(name), label, Kind.NUMBER, purpose);
   }
 
   private static Option server(String... names) {
-    return new Option(List.of(names), "NAME", false, SERVER);
+    return new Option(List.of(names), "NAME", Kind.TEXT, SERVER);
   }
 
   /** The name that is shown. */

@@ -211,11 +211,12 @@ public final class Usage {
     if (!option.takesValue()) {
       return builder.type(boolean.class).arity("0").build();
     }
-    return builder
-        .type(option.number() ? Integer.class : String.class)
-        .arity("1")
-        .paramLabel(option.label())
-        .build();
+    switch (option.kind()) {
+      case TEXT -> builder.type(String.class);
+      case NUMBER -> builder.type(Integer.class);
+      case TEXTS -> builder.type(List.class).auxiliaryTypes(String.class);
+    }
+    return builder.arity("1").paramLabel(option.label()).build();
   }
 
   private String told(CommandLine.ParameterException e) {
