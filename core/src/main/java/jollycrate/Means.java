@@ -54,7 +54,7 @@ record Means(
             setting,
             kinds,
             instances,
-            sockets -> new HttpRequester(interrupts::isAsked, sockets)),
+            (sockets, trust) -> new HttpRequester(interrupts::isAsked, sockets, trust)),
         descriptions);
   }
 }

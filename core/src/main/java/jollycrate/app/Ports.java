@@ -3,6 +3,7 @@ package jollycrate.app;
 import com.fasterxml.jackson.annotation.JsonIgnore;
 import java.net.URI;
 import java.net.URISyntaxException;
+import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
@@ -16,6 +17,8 @@ import java.util.stream.Stream;
  * @param admin port of the admin listener, on loopback only
  * @param beside port on which a service's new release comes up beside the old one
  * @param url by which people reach it, without a path; empty: by the HTTP port
+ * @param trust certificates in PEM (RFC 7468) by which one is trusted there, besides those that
+ *     this Java trusts
  * @param machine what its machine is called, when that is another one; else empty
  */
 public record Ports(
@@ -25,6 +28,7 @@ public record Ports(
     Optional<Integer> admin,
     Optional<Integer> beside,
     Optional<URI> url,
+    @JsonIgnore Optional<Path> trust,
     @JsonIgnore String machine) {
   private static final String LOOPBACK = "127.0.0.1";
 
@@ -35,17 +39,22 @@ public record Ports(
       Optional<Https> https,
       Optional<Integer> admin,
       Optional<Integer> beside) {
-    this(address, http, https, admin, beside, Optional.empty(), "");
+    this(address, http, https, admin, beside, Optional.empty(), Optional.empty(), "");
   }
 
   /** The same on another machine. */
   public Ports on(String host) {
-    return new Ports(address, http, https, admin, beside, url, host);
+    return new Ports(address, http, https, admin, beside, url, trust, host);
   }
 
   /** The same, reached by people by another address. */
   public Ports reachedBy(Optional<URI> address) {
-    return new Ports(this.address, http, https, admin, beside, address, machine);
+    return new Ports(this.address, http, https, admin, beside, address, trust, machine);
+  }
+
+  /** The same where some more certificates are trusted. */
+  public Ports trusting(Optional<Path> certificates) {
+    return new Ports(address, http, https, admin, beside, url, certificates, machine);
   }
 
   /** The same where people reach it, unless its description says, by its machine's address. */

@@ -1,6 +1,7 @@
 package jollycrate.app;
 
 import java.net.URI;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
@@ -55,7 +56,9 @@ final class ServerSection {
     Optional<String> host = section.text(ServersFile.HOST);
     host.ifPresent(told -> onAnother(section));
     Ports ports =
-        new Ports(address(section), http.orElse(0), https, admin, beside).reachedBy(url(section));
+        new Ports(address(section), http.orElse(0), https, admin, beside)
+            .reachedBy(url(section))
+            .trusting(trust(section, folder));
     ServerEntry entry =
         new ServerEntry(
             name,
@@ -132,6 +135,19 @@ final class ServerSection {
   }
 
   /** By which address people reach it: a whole one, without a path. */
+  private static Optional<Path> trust(Section section, Path folder) {
+    Optional<Path> trust = section.text("trust").map(at -> folder.resolve(at).normalize());
+    trust
+        .filter(file -> !Files.isReadable(file))
+        .ifPresent(
+            file ->
+                section.problem(
+                    "trust",
+                    "Cannot read '" + file + "'",
+                    "Name a file with certificates in PEM, beside this one"));
+    return trust;
+  }
+
   private static Optional<URI> url(Section section) {
     Optional<String> url = section.text("url");
     Optional<URI> read = url.flatMap(WebAddress::origin);

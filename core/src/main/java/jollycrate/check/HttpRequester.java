@@ -10,10 +10,12 @@ import java.net.URI;
 import java.net.UnknownHostException;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
 import java.security.cert.X509Certificate;
 import java.time.Duration;
 import java.util.Base64;
 import java.util.Map;
+import java.util.Optional;
 import java.util.TreeMap;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.BooleanSupplier;
@@ -59,9 +61,15 @@ public final class HttpRequester implements Requester {
   private static final CookieSpecFactory COOKIES = new RFC6265CookieSpecFactory();
 
   /** Certificates are read when something is asked over TLS, as that takes a while. */
-  private static final TlsSocketStrategy WHEN_ASKED =
-      (socket, host, port, attachment, context) ->
-          DefaultClientTlsStrategy.createDefault().upgrade(socket, host, port, attachment, context);
+  private static TlsSocketStrategy whenAsked(Optional<Path> trust) {
+    return (socket, host, port, attachment, context) -> {
+      TlsSocketStrategy strategy =
+          trust.isPresent()
+              ? new DefaultClientTlsStrategy(TrustedCertificates.and(trust.get()))
+              : DefaultClientTlsStrategy.createDefault();
+      return strategy.upgrade(socket, host, port, attachment, context);
+    };
+  }
 
   private final Map<String, CookieStore> cookies = new ConcurrentHashMap<>();
   private final Map<String, String> addresses = new ConcurrentHashMap<>();
@@ -73,22 +81,25 @@ public final class HttpRequester implements Requester {
 
   /** By sockets of this machine. */
   public HttpRequester(BooleanSupplier interrupted) {
-    this(interrupted, Socket::new);
+    this(interrupted, Socket::new, Optional.empty());
   }
 
   /**
    * By other sockets.
    *
    * @param interrupted whether somebody asked to stop: then a request under way is given up
+   * @param trust certificates in PEM that are trusted besides those that this Java trusts
    */
-  public HttpRequester(BooleanSupplier interrupted, Supplier<Socket> sockets) {
+  public HttpRequester(
+      BooleanSupplier interrupted, Supplier<Socket> sockets, Optional<Path> trust) {
     this.interrupted = interrupted;
     this.sockets = sockets;
     this.names = new KnownNames(addresses);
-    this.client = client(sockets, names);
+    this.client = client(sockets, names, whenAsked(trust));
   }
 
-  private static CloseableHttpClient client(Supplier<Socket> sockets, DnsResolver names) {
+  private static CloseableHttpClient client(
+      Supplier<Socket> sockets, DnsResolver names, TlsSocketStrategy tls) {
     return HttpClients.custom()
         .disableAutomaticRetries()
         .disableRedirectHandling()
@@ -98,7 +109,7 @@ public final class HttpRequester implements Requester {
         .setDefaultCookieSpecRegistry(name -> COOKIES)
         .setConnectionManager(
             new By(sockets)
-                .setTlsSocketStrategy(WHEN_ASKED)
+                .setTlsSocketStrategy(tls)
                 .setDnsResolver(names)
                 .setPoolConcurrencyPolicy(PoolConcurrencyPolicy.LAX)
                 .setMaxConnTotal(MOST_CONNECTIONS)
@@ -243,7 +254,8 @@ public final class HttpRequester implements Requester {
           took,
           Answer.Why.NO_TRUST,
           "the certificate shown at " + at + " is not trusted here: " + e.getMessage(),
-          "Let it show one of an authority that this Java trusts, with its whole chain");
+          "Let it show one of an authority that this Java trusts, with its whole chain, or name"
+              + " your team's in 'trust' of the server (servers.toml)");
     }
     if (e instanceof ZipException) {
       return Answer.failed(

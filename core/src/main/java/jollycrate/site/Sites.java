@@ -6,7 +6,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.function.Function;
+import java.util.function.BiFunction;
 import java.util.function.Supplier;
 import jollycrate.app.NotDescribedException;
 import jollycrate.app.Ports;
@@ -24,20 +24,21 @@ public final class Sites {
   private final Setting setting;
   private final Kinds kinds;
   private final Instances instances;
-  private final Function<Supplier<Socket>, Requester> requesters;
+  private final BiFunction<Supplier<Socket>, Optional<Path>, Requester> requesters;
   private final Map<ServerEntry, Site> made = new HashMap<>();
 
   /**
    * On machines.
    *
-   * @param requesters ask servers over HTTP, by such sockets
+   * @param requesters ask servers over HTTP, by such sockets, trusting such certificates besides
+   *     the usual ones
    */
   public Sites(
       Machines machines,
       Setting setting,
       Kinds kinds,
       Instances instances,
-      Function<Supplier<Socket>, Requester> requesters) {
+      BiFunction<Supplier<Socket>, Optional<Path>, Requester> requesters) {
     this.machines = machines;
     this.setting = setting;
     this.kinds = kinds;
@@ -75,7 +76,7 @@ public final class Sites {
     if (!host.files().facts(server.folder()).isFolder()) {
       throw new NotDescribedException(absent(entry, server.folder()));
     }
-    Supplier<Requester> here = () -> requesters.apply(Socket::new);
+    Supplier<Requester> here = () -> requesters.apply(Socket::new, entry.ports().trust());
     Kinds.Recognised recognised = kinds.recognise(host.files(), installation);
     return new Site(
         host,
@@ -84,7 +85,7 @@ public final class Sites {
         server,
         Time.system(),
         entry.host().map(name -> through(name, entry)).orElse(here),
-        entry.host().map(this::outside).orElse(here),
+        entry.host().map(name -> outside(name, entry.ports().trust())).orElse(here),
         setting.by(),
         () -> instances.bring(server, host));
   }
@@ -120,10 +121,10 @@ public final class Sites {
   }
 
   /** Requests go there as anybody's would, to where the machine is reached. */
-  private Supplier<Requester> outside(String host) {
+  private Supplier<Requester> outside(String host, Optional<Path> trust) {
     String address = machines.address(host);
     return () -> {
-      Requester requester = requesters.apply(Socket::new);
+      Requester requester = requesters.apply(Socket::new, trust);
       requester.leads(host, address);
       return requester;
     };
@@ -133,7 +134,7 @@ public final class Sites {
   private Supplier<Requester> through(String host, ServerEntry entry) {
     Supplier<Socket> sockets = machines.sockets(host);
     return () -> {
-      Requester requester = requesters.apply(sockets);
+      Requester requester = requesters.apply(sockets, entry.ports().trust());
       requester.leads(host, entry.ports().boundName());
       return requester;
     };
