@@ -32,8 +32,6 @@ import jollycrate.delivery.DeliveryService;
 import jollycrate.delivery.DescribedHere;
 import jollycrate.delivery.Manner;
 import jollycrate.delivery.Source;
-import jollycrate.draft.Draft;
-import jollycrate.draft.Drafting;
 import jollycrate.file.Digests;
 import jollycrate.file.IoReason;
 import jollycrate.file.Trees;
@@ -82,13 +80,13 @@ public final class Crate {
     return ArtifactReader.read(file, withDigest);
   }
 
-  /** Makes a first description of the project in the folder where the tool works. */
-  public Draft draft() {
-    try {
-      return Drafting.of(setting.folder());
-    } catch (IOException e) {
-      throw new NotDescribedException("Cannot draft a description: " + IoReason.of(e));
-    }
+  /** What can be made from what stands there. */
+  public Drafts drafts() {
+    return new Drafts(means, this::packed);
+  }
+
+  private void packed(PackDescription description, Path file) {
+    packing(packable(), PackWatch.NONE).built(BuildMode.WHEN_STALE).pack(description, file);
   }
 
   /** SHA-256 of a file. */

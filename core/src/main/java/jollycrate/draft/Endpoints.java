@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -25,7 +26,7 @@ final class Endpoints {
   /** The first page, and servlets at one exact path that answer GET and are open to everybody. */
   static List<Artifact.Endpoint> sure(Artifact artifact) {
     try (ZipArchive archive = ZipArchive.open(artifact.file())) {
-      Set<String> closed = closed(archive);
+      Set<String> closed = closed(archive).keySet();
       Stream<Artifact.Endpoint> pages =
           archive.members().stream()
               .map(ZipMember::name)
@@ -34,8 +35,9 @@ final class Endpoints {
               .map(name -> new Artifact.Endpoint("/", name, name));
       Stream<Artifact.Endpoint> servlets =
           artifact.web().endpoints().stream()
-              .filter(endpoint -> endpoint.pattern().matches("/[^*{}]+"))
-              .filter(endpoint -> answersGet(archive, endpoint));
+              .filter(endpoint -> endpoint.pattern().matches("|/[^*{}]+"))
+              .filter(endpoint -> answersGet(archive, endpoint))
+              .map(Endpoints::asPath);
       return Stream.concat(pages, servlets)
           .filter(endpoint -> closed.stream().noneMatch(path -> covers(path, endpoint.pattern())))
           .collect(
@@ -51,6 +53,13 @@ final class Endpoints {
     }
   }
 
+  /** The empty pattern is the root by itself (Jakarta Servlet 6.0, section 12.2). */
+  private static Artifact.Endpoint asPath(Artifact.Endpoint endpoint) {
+    return endpoint.pattern().isEmpty()
+        ? new Artifact.Endpoint("/", endpoint.servlet(), endpoint.where())
+        : endpoint;
+  }
+
   private static boolean answersGet(ZipArchive archive, Artifact.Endpoint endpoint) {
     String entry = "WEB-INF/classes/" + endpoint.servlet().replace('.', '/') + ".class";
     Optional<ZipMember> member =
@@ -63,27 +72,35 @@ final class Endpoints {
     }
   }
 
-  /** URL patterns that only some may open (Jakarta Servlet 6.0, section 13.8). */
-  private static Set<String> closed(ZipArchive archive) throws IOException {
+  /** Roles by the URL patterns that only they may open (Jakarta Servlet 6.0, section 13.8). */
+  static Map<String, List<String>> closed(ZipArchive archive) throws IOException {
     Optional<ZipMember> descriptor =
         archive.members().stream()
             .filter(member -> member.name().equals("WEB-INF/web.xml"))
             .findFirst();
     if (descriptor.isEmpty()) {
-      return Set.of();
+      return Map.of();
     }
     try {
       XmlElement root =
           XmlDocument.parse("web.xml", archive.read(descriptor.get(), MOST_BYTES)).root();
-      return root.children("security-constraint").stream()
-          .filter(constraint -> constraint.child("auth-constraint").isPresent())
-          .flatMap(constraint -> constraint.children("web-resource-collection").stream())
-          .flatMap(collection -> collection.children("url-pattern").stream())
-          .map(pattern -> pattern.text().strip())
-          .collect(Collectors.toSet());
+      Map<String, List<String>> closed = new LinkedHashMap<>();
+      for (XmlElement constraint : root.children("security-constraint")) {
+        Optional<XmlElement> roles = constraint.child("auth-constraint");
+        roles.ifPresent(
+            only ->
+                constraint.children("web-resource-collection").stream()
+                    .flatMap(collection -> texts(collection, "url-pattern"))
+                    .forEach(pattern -> closed.put(pattern, texts(only, "role-name").toList())));
+      }
+      return closed;
     } catch (XmlException e) {
-      return Set.of("/*");
+      return Map.of("/*", List.of());
     }
+  }
+
+  private static Stream<String> texts(XmlElement element, String name) {
+    return element.children(name).stream().map(child -> child.text().strip());
   }
 
   private static boolean covers(String pattern, String path) {

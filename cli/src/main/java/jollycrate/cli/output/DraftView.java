@@ -1,5 +1,6 @@
 package jollycrate.cli.output;
 
+import jollycrate.draft.CheckDraft;
 import jollycrate.draft.Draft;
 
 /** Shows what a first description holds and what it lacks. */
@@ -9,6 +10,29 @@ public final class DraftView {
   /** On that screen. */
   public DraftView(Screen screen) {
     this.screen = screen;
+  }
+
+  /** Checks that were added, with where each was found. */
+  public void show(CheckDraft.Added added) {
+    Style style = screen.style();
+    int count = added.checks().size();
+    screen.line(
+        count == 0
+            ? "Nothing was found that " + added.file() + " does not check yet."
+            : style.good("Added ")
+                + Amounts.count(count, "check", "checks")
+                + " to "
+                + style.place(added.file()));
+    Table table = new Table("  ");
+    for (Draft.Found one : added.checks()) {
+      table.row().cell(one.key()).cell(one.value(), style::strong).cell(one.where(), style::faint);
+    }
+    table.lines().forEach(screen::line);
+    if (!added.leftOut().isEmpty()) {
+      screen.gap();
+      screen.line(style.strong("Left out, as it does not hold now"));
+      added.leftOut().forEach(one -> screen.line("  " + one));
+    }
   }
 
   /** With where each value was found. */
