@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
+import jollycrate.check.CheckResult;
 import jollycrate.host.Access;
 import jollycrate.host.HostException;
 import jollycrate.journal.Deliveries;
@@ -133,7 +134,10 @@ final class Act {
   }
 
   private DeliveryOutcome.Result kept(Journal journal, Carrier carrier) {
-    outcome.checks(carrier.results()).down(downtime(journal, carrier));
+    outcome
+        .checks(carrier.results())
+        .down(downtime(journal, carrier))
+        .measured(measured(journal, carrier));
     List<String> left =
         new Ending(site, journal).keptOrWhatIsLeft(Carrier.toFinish(site, journal, progress));
     outcome.left(left);
@@ -141,6 +145,31 @@ final class Act {
       return DeliveryOutcome.Result.STUCK;
     }
     return target.kept(carrier.results());
+  }
+
+  private Optional<DeliveryOutcome.Measured> measured(Journal journal, Carrier carrier) {
+    Duration answer =
+        carrier.results().stream()
+            .filter(result -> result.status() > 0)
+            .map(CheckResult::took)
+            .findFirst()
+            .orElse(Duration.ZERO);
+    return carrier
+        .silence()
+        .filter(up -> journal.opened().placement() != null)
+        .map(up -> new DeliveryOutcome.Measured(up, answer, memory()));
+  }
+
+  private long memory() {
+    try {
+      return site.stockTaker()
+          .presence()
+          .found()
+          .map(running -> site.host().processes().memory(running.identity()))
+          .orElse(0L);
+    } catch (HostException unseen) {
+      return 0;
+    }
   }
 
   /** Nothing was down where nothing ran, or where the new release came up beside the old one. */

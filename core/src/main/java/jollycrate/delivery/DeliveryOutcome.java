@@ -1,11 +1,14 @@
 package jollycrate.delivery;
 
+import com.fasterxml.jackson.annotation.JacksonInject;
 import com.fasterxml.jackson.annotation.JsonUnwrapped;
+import com.fasterxml.jackson.annotation.OptBoolean;
 import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
 import jollycrate.check.CheckResult;
 import jollycrate.foresee.Finding;
+import jollycrate.json.Json;
 import jollycrate.server.Cause;
 import jollycrate.step.Step;
 import jollycrate.stock.Space;
@@ -23,6 +26,7 @@ import jollycrate.watch.Aim;
  * @param stays data of the application that was left in the server's folder
  * @param note what people should know besides; may be empty
  * @param down what did not answer meanwhile; empty when nothing was interrupted
+ * @param measured what the release needed that came up with it; empty when none did
  */
 public record DeliveryOutcome(
     Result result,
@@ -37,7 +41,19 @@ public record DeliveryOutcome(
     List<Space> stays,
     String note,
     Optional<Downtime> down,
+    @JacksonInject(value = Json.ABSENT_VALUE, useInput = OptBoolean.TRUE)
+        Optional<Measured> measured,
     long millis) {
+
+  /**
+   * What a release that came up needed.
+   *
+   * @param up from its switch, or the start of its server, until it was up
+   * @param firstAnswer of the first check that was answered; zero when none was
+   * @param memory resident bytes of its server and what that started, after the checks; 0 when they
+   *     could not be seen
+   */
+  public record Measured(Duration up, Duration firstAnswer, long memory) {}
 
   /**
    * What users noticed of a change.

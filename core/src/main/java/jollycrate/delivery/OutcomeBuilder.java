@@ -20,6 +20,7 @@ final class OutcomeBuilder {
   private final Instant start;
   private Aim aim;
   private Optional<DeliveryOutcome.Downtime> down = Optional.empty();
+  private Optional<DeliveryOutcome.Measured> measured = Optional.empty();
   private int number;
   private List<Finding> findings = List.of();
   private final List<Step> steps = new ArrayList<>();
@@ -52,6 +53,11 @@ final class OutcomeBuilder {
 
   OutcomeBuilder down(Optional<DeliveryOutcome.Downtime> time) {
     down = time;
+    return this;
+  }
+
+  OutcomeBuilder measured(Optional<DeliveryOutcome.Measured> needs) {
+    measured = needs;
     return this;
   }
 
@@ -120,6 +126,7 @@ final class OutcomeBuilder {
         stays,
         note,
         down,
+        measured,
         Duration.between(start, now).toMillis());
   }
 }

@@ -37,6 +37,8 @@ import jollycrate.watch.StepFailed;
 
 /** One server apart from its applications: its process, its records, and what is left unended. */
 public final class ServerService {
+  private static final int MOST_TIMES = 30;
+
   private final Site site;
   private final Progress progress;
   private final Interrupts interrupts;
@@ -132,6 +134,34 @@ public final class ServerService {
     return site.stockTaker().standing().applications().stream()
         .map(Standing.Owner::delivery)
         .toList();
+  }
+
+  /**
+   * What a release needed that came up.
+   *
+   * @param release with its version
+   */
+  public record Times(int delivery, String release, DeliveryOutcome.Measured measured) {}
+
+  /** The last of those of which it was measured, oldest first. */
+  public List<Times> times() {
+    List<DeliveryRecord> all = deliveries();
+    List<Integer> last =
+        all.stream()
+            .skip(Math.max(0, all.size() - MOST_TIMES))
+            .map(DeliveryRecord::delivery)
+            .toList();
+    return new Told(site)
+        .all(last).stream()
+            .flatMap(
+                outcome ->
+                    outcome
+                        .measured()
+                        .map(
+                            needs ->
+                                new Times(outcome.number(), outcome.aim().release().name(), needs))
+                        .stream())
+            .toList();
   }
 
   /** What was told at the end of a delivery; empty when that is not kept. */

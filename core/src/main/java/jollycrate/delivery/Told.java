@@ -1,10 +1,13 @@
 package jollycrate.delivery;
 
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Optional;
 import jollycrate.host.Access;
 import jollycrate.host.Content;
+import jollycrate.host.Glance;
 import jollycrate.host.HostException;
+import jollycrate.host.Sight;
 import jollycrate.json.Json;
 import jollycrate.secret.Secrets;
 import jollycrate.watch.Site;
@@ -37,6 +40,17 @@ record Told(Site site) {
     }
     site.files().put(document(number), Content.of(text), access);
     site.files().delete(document(number - MOST));
+  }
+
+  /** Of several deliveries, as far as it is kept; read in one go. */
+  List<DeliveryOutcome> all(List<Integer> deliveries) {
+    Sight sight = site.host().sight();
+    return sight.once(
+        () -> {
+          sight.ahead(
+              new Glance().wholes(deliveries.stream().map(this::document).toList(), MOST_BYTES));
+          return deliveries.stream().flatMap(number -> of(number).stream()).toList();
+        });
   }
 
   /** Of a delivery; empty when nothing is kept of it, as of one that was cut off. */

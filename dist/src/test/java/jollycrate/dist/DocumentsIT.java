@@ -33,6 +33,7 @@ class DocumentsIT {
           "report --on bench --report report.html",
           "deploy packed/spokes-1.4.0.war --undescribed --path /second --to bench",
           "deliveries --on bench",
+          "deliveries --times --on bench",
           "settings --on bench",
           "app restart --on bench",
           "app stop --on bench",

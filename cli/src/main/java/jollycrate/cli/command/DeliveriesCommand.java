@@ -6,6 +6,7 @@ import jollycrate.cli.options.Given;
 import jollycrate.cli.options.Option;
 import jollycrate.cli.options.Usage;
 import jollycrate.cli.output.DeliveriesView;
+import jollycrate.cli.output.DeliveryTimesView;
 import jollycrate.cli.output.ExitCode;
 import jollycrate.delivery.DeliveryOutcome;
 import jollycrate.delivery.ServerService;
@@ -13,6 +14,9 @@ import jollycrate.journal.DeliveryRecord;
 
 /** {@code jolly deliveries}. */
 public final class DeliveriesCommand implements Command {
+  private static final Option TIMES =
+      Option.of("--times", "how start, first answer and memory moved from release to release");
+
   private final Session session;
 
   /** In a session. */
@@ -28,6 +32,7 @@ public final class DeliveriesCommand implements Command {
             "The records stand on the server, so everybody sees the same.")
         .takes("NUMBER", "one delivery, told whole")
         .needs(Option.ON)
+        .takes(TIMES)
         .example("jolly deliveries --on shop", "which release, when, by whom, how it ended")
         .example(
             "jolly deliveries 12 --on shop", "one of them with its steps, diffs, checks and cause");
@@ -37,6 +42,9 @@ public final class DeliveriesCommand implements Command {
   public int run(Given given) {
     session.interrupts().changesNothing();
     ServerService service = session.crate(given).servers().named(given.server());
+    if (given.has(TIMES)) {
+      return times(given, service);
+    }
     List<DeliveryRecord> records = service.deliveries();
     DeliveriesView view = new DeliveriesView(session.screen());
     if (given.operand(0).isPresent()) {
@@ -53,6 +61,15 @@ public final class DeliveriesCommand implements Command {
       view.show(records, service.standing(), service.kept());
     }
     service.unfinished().ifPresent(session.screen()::note);
+    return ExitCode.DONE.code();
+  }
+
+  private int times(Given given, ServerService service) {
+    List<ServerService.Times> times = service.times();
+    if (given.json()) {
+      return session.ended(ExitCode.DONE, "times", times);
+    }
+    new DeliveryTimesView(session.screen()).show(times);
     return ExitCode.DONE.code();
   }
 
