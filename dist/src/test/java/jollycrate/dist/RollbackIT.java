@@ -62,6 +62,7 @@ class RollbackIT {
       workshop.ok("deploy", "--to", "bench");
       workshop.edit("1.4.0", "1.5.0");
       workshop.ok("deploy", "--to", "bench");
+      workshop.ok("watch", "--on", "bench", "--until-ready");
       try (Stream<Path> kept = Files.walk(workshop.server.resolve(".jolly"))) {
         for (Path file : kept.filter(Files::isRegularFile).toList()) {
           assertThat(Files.readString(file, StandardCharsets.ISO_8859_1))
@@ -74,6 +75,8 @@ class RollbackIT {
           .contains("the owner reads the ledger")
           .contains("Rolled back to spokes 1.4.0");
       changed.with("ROBIN_PASSWORD", "no way in");
+      assertThat(changed.ends(7, "watch", "--on", "bench", "--until-ready", "--within", "1s").out())
+          .contains("FAIL  the owner reads the ledger: status expected 200 to 299, got 401");
       assertThat(changed.ends(7, "check", "--on", "bench", "--junit", "report.xml").out())
           .contains("401")
           .containsPattern("/ledger +kept out, 401 +kept out, 403 +WRONG: 401, is to see it");
