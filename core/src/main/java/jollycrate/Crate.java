@@ -19,7 +19,6 @@ import jollycrate.app.Setting;
 import jollycrate.artifact.Artifact;
 import jollycrate.artifact.ArtifactException;
 import jollycrate.artifact.ArtifactReader;
-import jollycrate.artifact.ClassPathPlace;
 import jollycrate.artifact.Comparison;
 import jollycrate.artifact.ZipArchive;
 import jollycrate.build.BuildMode;
@@ -50,8 +49,6 @@ import jollycrate.watch.Site;
 
 /** What the commands do with an application; with servers, see {@link #servers}. */
 public final class Crate {
-  private static final String PROBE = "jollycrate/probe/ConnectProbe.class";
-
   private final Means means;
   private final Host host;
   private final Setting setting;
@@ -289,7 +286,7 @@ public final class Crate {
   }
 
   private DeliveryService service(Site site, Progress told) {
-    return new DeliveryService(site, secrets, told, interrupts, ClassPathPlace.of(PROBE));
+    return new DeliveryService(site, secrets, told, interrupts);
   }
 
   private Site site(ServerEntry entry) {

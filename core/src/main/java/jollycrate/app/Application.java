@@ -25,7 +25,8 @@ public record Application(
     List<DataSource> dataSources,
     Access access,
     Program program,
-    List<Check> checks) {
+    List<Check> checks,
+    List<DataCheck> data) {
   /** An application of which nothing is known but its artifact. */
   public static Application of(
       Path artifact, String name, Optional<String> path, Duration startsWithin) {
@@ -38,6 +39,7 @@ public record Application(
         List.of(),
         Access.NONE,
         Program.PLAIN,
+        List.of(),
         List.of());
   }
 
@@ -68,7 +70,13 @@ public record Application(
   /** The same with other checks. */
   public Application checking(List<Check> others) {
     return new Application(
-        file, name, version, making, context, dataSources, access, program, others);
+        file, name, version, making, context, dataSources, access, program, others, data);
+  }
+
+  /** The same whose data sources are not asked. */
+  public Application askingNoData() {
+    return new Application(
+        file, name, version, making, context, dataSources, access, program, checks, List.of());
   }
 
   /** Files beside the tool that its delivery takes from: artifact, drivers, a settings file. */
@@ -102,11 +110,13 @@ public record Application(
             .toList(),
         access.from(folder),
         program.copying(place),
-        checks);
+        checks,
+        data);
   }
 
   private Application with(
       Optional<String> release, Making made, Context place, List<DataSource> sources) {
-    return new Application(file, name, release, made, place, sources, access, program, checks);
+    return new Application(
+        file, name, release, made, place, sources, access, program, checks, data);
   }
 }

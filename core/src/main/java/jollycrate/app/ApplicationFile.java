@@ -157,7 +157,8 @@ public final class ApplicationFile {
             dataSources,
             access,
             program,
-            checks(access));
+            checks(access),
+            data(dataSources));
     ownValuesAreKnown();
     root.end();
     TomlFile.throwProblems(Stream.concat(Stream.of(file), servers.stream()).toList());
@@ -349,6 +350,13 @@ public final class ApplicationFile {
                 .map(section -> new CheckSection(section, access, values).read()),
             root.sections("access").stream()
                 .flatMap(section -> new AccessSection(section, access).read().stream()))
+        .toList();
+  }
+
+  private List<DataCheck> data(List<DataSource> dataSources) {
+    List<String> names = dataSources.stream().map(DataSource::jndiName).toList();
+    return root.sections("data").stream()
+        .map(section -> new DataCheckSection(section, names).read())
         .toList();
   }
 

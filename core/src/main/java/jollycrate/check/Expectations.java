@@ -24,7 +24,7 @@ import jollycrate.json.Json;
  *
  * @param base address of the application, ending in a slash
  */
-record Expectations(Expect expect, URI base) {
+public record Expectations(Expect expect, URI base) {
   /** What is told of an answer that came too late. */
   static final String TIME = "time";
 
@@ -156,7 +156,7 @@ record Expectations(Expect expect, URI base) {
     List<CheckResult.Miss> misses = new ArrayList<>();
     for (Map.Entry<String, JsonNode> expected : expect.body().json().entrySet()) {
       JsonNode came = body.at(JsonPointer.compile(expected.getKey()));
-      if (!answers(expected.getValue(), came)) {
+      if (!holds(expected.getValue(), came)) {
         String text = came.isMissingNode() ? "nothing there" : shown(came.toString());
         String what = expected.getKey().isEmpty() ? "the whole" : expected.getKey();
         misses.add(miss(what, expected.getValue().toString(), text));
@@ -165,7 +165,8 @@ record Expectations(Expect expect, URI base) {
     return misses;
   }
 
-  private static boolean answers(JsonNode expected, JsonNode came) {
+  /** Whether a value is the expected one, or answers what is asked of it. */
+  public static boolean holds(JsonNode expected, JsonNode came) {
     return Expect.asks(expected)
         ? expected.properties().stream()
             .allMatch(asked -> answers(asked.getKey(), asked.getValue(), came))

@@ -9,10 +9,12 @@ import jollycrate.app.LogIn;
  *
  * @param secrets passwords and tokens, by name
  * @param ways of those who do not log in by BASIC authentication
+ * @param databases passwords of data sources, by JNDI name
  */
-public record People(Map<String, String> secrets, Map<String, LogIn> ways) {
+public record People(
+    Map<String, String> secrets, Map<String, LogIn> ways, Map<String, String> databases) {
   /** Nobody. */
-  public static final People NOBODY = new People(Map.of(), Map.of());
+  public static final People NOBODY = new People(Map.of(), Map.of(), Map.of());
 
   /** Path of the page with the form by which somebody logs in; empty when none is used. */
   Optional<String> form(String user) {

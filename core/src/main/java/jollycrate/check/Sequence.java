@@ -29,7 +29,10 @@ final class Sequence {
   private final FormLogIns logIns;
   private final Check check;
 
-  /** Checks that only look share their session; the others have one of their own. */
+  /**
+   * Checks that only look share their session. The others have one of their own: a page may have a
+   * link by which one logs out.
+   */
   private final String cookies;
 
   private Values values;
@@ -42,7 +45,8 @@ final class Sequence {
     this.logIns = logIns;
     this.check = check;
     String unique = UUID.randomUUID().toString().substring(0, WORD_LENGTH);
-    boolean alone = check.requests().size() > 1 || !check.isSafe();
+    boolean page = check.first().pages() > 0;
+    boolean alone = page || check.requests().size() > 1 || !check.isSafe();
     this.cookies = alone ? unique + "/" : "";
     this.values = Values.NONE.and(Values.UNIQUE, TextNode.valueOf(unique));
   }

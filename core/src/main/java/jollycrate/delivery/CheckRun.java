@@ -13,6 +13,7 @@ import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Supplier;
 import jollycrate.app.Application;
 import jollycrate.app.Check;
+import jollycrate.app.DataCheck;
 import jollycrate.check.Answer;
 import jollycrate.check.CheckResult;
 import jollycrate.check.Checker;
@@ -84,6 +85,11 @@ final class CheckRun {
         results.add(explained(placement, down, ends(placement), root, direct::anyAnswer));
       }
       results.addAll(all(application.checks(), sides, placement, down));
+      for (DataCheck data : application.data()) {
+        CheckResult asked = new DataRun(site, application, people.databases()).ask(data);
+        results.add(asked);
+        progress.checked(asked);
+      }
       if (placement.route().listener().equals(Placement.ADMIN)) {
         CheckResult hidden =
             sides

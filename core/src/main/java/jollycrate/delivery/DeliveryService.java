@@ -36,22 +36,17 @@ public final class DeliveryService {
   private final Secrets secrets;
   private final Progress progress;
   private final Interrupts interrupts;
-  private final Path probe;
   private final Gate gate;
   private final Course course;
   private final Aims aims;
   private final Preparation preparation;
 
-  /**
-   * @param probe archive or folder with the class that tries connections
-   */
-  public DeliveryService(
-      Site site, Secrets secrets, Progress progress, Interrupts interrupts, Path probe) {
+  /** */
+  public DeliveryService(Site site, Secrets secrets, Progress progress, Interrupts interrupts) {
     this.site = site;
     this.secrets = secrets;
     this.progress = progress;
     this.interrupts = interrupts;
-    this.probe = probe;
     this.gate = new Gate(site, progress);
     this.course = new Course(site, secrets, progress, gate);
     this.aims = new Aims(site);
@@ -103,7 +98,7 @@ public final class DeliveryService {
     Act act = new Act(site, progress, interrupts, target, outcome);
     Stock stock = act.takeStock();
     List<Finding> findings =
-        new ArrayList<>(Foresight.look(new Looking(site, probe).scene(stock, order, wanted)));
+        new ArrayList<>(Foresight.look(new Looking(site).scene(stock, order, wanted)));
     findings.addAll(settled.findings());
     findings.addAll(source.findings());
     StepList steps = act.steps(stock);

@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
 import java.util.Set;
+import jollycrate.app.Application;
 import jollycrate.app.Unit;
 import jollycrate.foresee.Scene;
 import jollycrate.host.Fact;
@@ -14,12 +15,8 @@ import jollycrate.server.Wanted;
 import jollycrate.stock.ConnectionTrial;
 import jollycrate.watch.Site;
 
-/**
- * Gathers what rules foresee from.
- *
- * @param probe archive or folder with the class that tries connections
- */
-record Looking(Site site, Path probe) {
+/** Gathers what rules foresee from. */
+record Looking(Site site) {
   private static final Duration COMMAND_LIMIT = Duration.ofSeconds(20);
 
   Scene scene(Stock stock, Order order, Wanted wanted) {
@@ -29,7 +26,7 @@ record Looking(Site site, Path probe) {
         order,
         wanted,
         site.kind().occupants(stock),
-        new ConnectionTrial(site.host(), site.server(), worksIn(order), probe),
+        new ConnectionTrial(site.host(), site.server(), worksIn(order.application())),
         site.files().free(site.server().folder()),
         site.files()::writable,
         site.host().processes().accountIn(stock.owned()),
@@ -42,11 +39,11 @@ record Looking(Site site, Path probe) {
   }
 
   /** The folder where the application works: its server's, or a program's own when it is there. */
-  private Path worksIn(Order order) {
+  Path worksIn(Application application) {
     if (site.traits().hosts()) {
       return site.server().steering().unit().map(this::worksIn).orElse(site.server().folder());
     }
-    Path folder = site.server().folder().resolve(order.application().program().folder());
+    Path folder = site.server().folder().resolve(application.program().folder());
     return site.files().facts(folder).isFolder() ? folder : site.server().folder();
   }
 

@@ -36,13 +36,7 @@ final class Passwords {
 
   /** The order to deliver an artifact. */
   Order order(Artifact artifact, boolean onAdminPort) {
-    Map<String, String> databases = new HashMap<>();
-    for (DataSource source : application.dataSources()) {
-      source
-          .password()
-          .flatMap(this::resolved)
-          .ifPresent(password -> databases.put(source.jndiName(), password));
-    }
+    Map<String, String> databases = databases();
     Map<String, String> users = users();
     Map<Reference, String> values = values();
     ofLogIns();
@@ -83,12 +77,24 @@ final class Passwords {
         : StreamSupport.stream(value.spliterator(), false).flatMap(Passwords::texts);
   }
 
+  private Map<String, String> databases() {
+    Map<String, String> databases = new HashMap<>();
+    for (DataSource source : application.dataSources()) {
+      source
+          .password()
+          .flatMap(this::resolved)
+          .ifPresent(password -> databases.put(source.jndiName(), password));
+    }
+    return databases;
+  }
+
   /** Who may log in for a check. */
   People people() {
     Map<String, String> secrets = users();
     secrets.putAll(ofLogIns());
+    Map<String, String> databases = application.data().isEmpty() ? Map.of() : databases();
     throwUnresolved();
-    return new People(secrets, application.access().logIns());
+    return new People(secrets, application.access().logIns(), databases);
   }
 
   private Map<String, String> ofLogIns() {

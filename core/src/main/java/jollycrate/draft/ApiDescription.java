@@ -104,10 +104,11 @@ record ApiDescription(String base) {
       if (answer.getKey().startsWith(FIRST_SUCCESS) && lines.isEmpty()) {
         String status = answer.getKey();
         lines.add("status = " + (status.contains("X") ? "\"2xx\"" : status));
-        JsonNode content = answer.getValue().path("content");
-        if (!content.isEmpty() && !content.fieldNames().next().contains("*")) {
-          lines.add("type = " + DraftText.quoted(content.fieldNames().next()));
-        }
+        answer.getValue().path("content").properties().stream()
+            .map(content -> content.getKey().replaceFirst(";.*", "").strip())
+            .filter(type -> type.matches("[\\w.+-]+/[\\w.+-]+"))
+            .findFirst()
+            .ifPresent(type -> lines.add("type = " + DraftText.quoted(type)));
       }
     }
     return lines;

@@ -28,14 +28,19 @@ record Candidate(String name, String path, List<String> lines, String where) {
     return new Candidate(name, path, lines, where);
   }
 
-  /** Who may see a path. */
+  /**
+   * Who may see a path.
+   *
+   * @param allowed who surely sees it; nobody is told when that is empty
+   */
   static Candidate access(String path, List<String> allowed, String where) {
-    List<String> lines =
-        List.of(
-            "[[access]]",
-            "paths = " + DraftText.list(List.of(path)),
-            "allowed = " + DraftText.list(allowed),
-            "denied = [\"anyone\"]");
+    List<String> lines = new ArrayList<>();
+    lines.add("[[access]]");
+    lines.add("paths = " + DraftText.list(List.of(path)));
+    if (!allowed.isEmpty()) {
+      lines.add("allowed = " + DraftText.list(allowed));
+    }
+    lines.add("denied = [\"anyone\"]");
     return new Candidate("anyone may not see " + path, path, lines, where);
   }
 

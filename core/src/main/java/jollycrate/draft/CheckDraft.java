@@ -14,6 +14,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import jollycrate.app.Application;
@@ -32,6 +33,9 @@ import jollycrate.secret.Reference;
 public final class CheckDraft {
   private static final long MOST_BYTES = 64 << 20;
   private static final int MOST = 40;
+
+  /** What may stand in a request as it is (RFC 3986), without what names a value of ours. */
+  private static final Pattern PATH = Pattern.compile("/[\\w.~!$&'()*+,;=:@/?%-]*");
 
   private final Path file;
   private final Application application;
@@ -113,7 +117,10 @@ public final class CheckDraft {
                     .map(at -> new Recorded(base).in(read(at, "log"), at))
                     .orElse(List.of()))
             .flatMap(List::stream);
-    return all.filter(one -> asked.add(one.path())).limit(MOST).toList();
+    return all.filter(one -> PATH.matcher(one.path()).matches())
+        .filter(one -> asked.add(one.path()))
+        .limit(MOST)
+        .toList();
   }
 
   private List<Candidate> declared(Path archive) {
@@ -127,7 +134,7 @@ public final class CheckDraft {
     }
     try (ZipArchive zip = ZipArchive.open(archive)) {
       Endpoints.closed(zip).entrySet().stream()
-          .filter(one -> one.getKey().matches("/[^*{}]*"))
+          .filter(one -> one.getKey().matches("/[^*{}]*[*]?"))
           .map(this::guarded)
           .forEach(found::add);
     } catch (IOException e) {
@@ -136,6 +143,7 @@ public final class CheckDraft {
     return found;
   }
 
+  /** Below a guarded path nobody gets in who is not logged in; what is there is not known. */
   private Candidate guarded(Map.Entry<String, List<String>> guard) {
     Set<String> allowed =
         guard.getValue().stream()
@@ -146,8 +154,11 @@ public final class CheckDraft {
             .filter(user -> user.password().isPresent() && allowed.contains(user.name()))
             .map(User::name)
             .toList();
+    boolean below = guard.getKey().endsWith("*");
     return Candidate.access(
-        guard.getKey(), known, "WEB-INF/web.xml: for " + String.join(", ", guard.getValue()));
+        guard.getKey().replace("*", ""),
+        below ? List.of() : known,
+        "WEB-INF/web.xml: for " + String.join(", ", guard.getValue()));
   }
 
   /** Those that pass as the application runs now. */
@@ -200,11 +211,14 @@ public final class CheckDraft {
     }
   }
 
+  /** Whoever reads it meanwhile sees the one or the other; a link to it stays one. */
   private void replace(String text) throws IOException {
-    Path beside = file.resolveSibling(file.getFileName() + ".part");
+    Path real = file.toRealPath();
+    Path beside = real.resolveSibling(real.getFileName() + ".part");
+    Files.copy(
+        real, beside, StandardCopyOption.COPY_ATTRIBUTES, StandardCopyOption.REPLACE_EXISTING);
     Files.writeString(beside, text);
-    ApplicationFile.read(beside, Optional.empty(), values);
-    Files.move(beside, file, StandardCopyOption.REPLACE_EXISTING, StandardCopyOption.ATOMIC_MOVE);
+    Files.move(beside, real, StandardCopyOption.REPLACE_EXISTING, StandardCopyOption.ATOMIC_MOVE);
   }
 
   private static JsonNode read(Path source, String begins) {

@@ -123,7 +123,7 @@ final class DataSourceRule implements Rule {
   private static Finding connection(Scene scene, DataSource source, ConnectionTrial.Result tried) {
     String name = source.jndiName();
     return switch (tried.outcome()) {
-      case CONNECTED -> Finding.note(name, "connected to " + tried.detail());
+      case CONNECTED, NO_ROW -> Finding.note(name, "connected to " + tried.detail());
       case UNTRIED -> Finding.note(name, "not tried: there is no Java there yet that could");
       case NOT_THERE_YET ->
           Finding.note(name, "the database file is not there yet; the application makes it");

@@ -35,6 +35,9 @@ final class KeptForm {
     if (described.path("access") instanceof ObjectNode access && !access.has("logIns")) {
       access.putObject("logIns");
     }
+    if (described instanceof ObjectNode application && !application.has("data")) {
+      application.putArray("data");
+    }
     for (JsonNode node : described.path("checks")) {
       if (node instanceof ObjectNode check && check.has(METHOD)) {
         part(check);

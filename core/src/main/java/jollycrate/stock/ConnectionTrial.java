@@ -6,6 +6,7 @@ import java.time.Duration;
 import java.util.List;
 import java.util.regex.Pattern;
 import jollycrate.app.DataSource;
+import jollycrate.artifact.ClassPathPlace;
 import jollycrate.host.Access;
 import jollycrate.host.Content;
 import jollycrate.host.Host;
@@ -21,10 +22,13 @@ public final class ConnectionTrial {
   private static final Pattern UNREACHED =
       Pattern.compile("ConnectException|UnknownHostException|Connection refused|timed out");
   private static final String PROBE = "jollycrate.probe.ConnectProbe";
+  private static final String PROBE_FILE = "jollycrate/probe/ConnectProbe.class";
 
   /** How a trial ended. */
   public enum Outcome {
     CONNECTED,
+    /** Connected, and what was asked for has no row. */
+    NO_ROW,
     /** There is no Java yet that could try. */
     UNTRIED,
     /** A database file that a first connection makes. */
@@ -48,21 +52,27 @@ public final class ConnectionTrial {
   private final Host host;
   private final Server server;
   private final Path from;
-  private final Path probe;
 
   /**
-   * @param from folder where the application will work
-   * @param probe archive or folder that holds the probe's class
+   * @param from folder where the application works, or will
    */
-  public ConnectionTrial(Host host, Server server, Path from, Path probe) {
+  public ConnectionTrial(Host host, Server server, Path from) {
     this.host = host;
     this.server = server;
     this.from = from;
-    this.probe = probe;
   }
 
   /** Tries to connect; the password goes over standard input. */
   public Result connect(DataSource source, String password) {
+    return ask(source, password, "");
+  }
+
+  /**
+   * Asks for the first value of the first row; the connection only reads.
+   *
+   * @param query in one line; empty: nothing is asked, only a connection made
+   */
+  public Result ask(DataSource source, String password, String query) {
     HarmlessUrl url = HarmlessUrl.of(source.url());
     if (url.file().filter(file -> !host.files().facts(from.resolve(file)).exists()).isPresent()) {
       return new Result(Outcome.NOT_THERE_YET, "", "", "");
@@ -71,12 +81,12 @@ public final class ConnectionTrial {
       return new Result(Outcome.UNTRIED, "", "", "");
     }
     return host.here()
-        ? connect(source, password, probe + File.pathSeparator + source.driver(), url)
-        : connectThere(source, password, url);
+        ? connect(source, password, probe() + File.pathSeparator + source.driver(), url, query)
+        : connectThere(source, password, url, query);
   }
 
   /** What it needs is put there in a folder of nobody else, which goes again. */
-  private Result connectThere(DataSource source, String password, HarmlessUrl url) {
+  private Result connectThere(DataSource source, String password, HarmlessUrl url, String query) {
     String made = run(List.of("mktemp", "-d"), "").output().strip();
     if (!made.startsWith("/")) {
       return failed("nothing can be tried", "'" + host.name() + "' makes no folder for it", "");
@@ -87,8 +97,8 @@ public final class ConnectionTrial {
       Path driver = folder.resolve("driver.jar");
       Path archive = folder.resolve("probe.jar");
       host.files().put(driver, Content.of(source.driver()), access);
-      host.files().put(archive, Content.of(probe), access);
-      return connect(source, password, archive + ":" + driver, url);
+      host.files().put(archive, Content.of(probe()), access);
+      return connect(source, password, archive + ":" + driver, url, query);
     } finally {
       host.files().deleteTree(folder);
     }
@@ -98,7 +108,12 @@ public final class ConnectionTrial {
     return host.processes().run(command, from, server.runtime().environment(), input, LIMIT);
   }
 
-  private Result connect(DataSource source, String password, String classPath, HarmlessUrl url) {
+  private static Path probe() {
+    return ClassPathPlace.of(PROBE_FILE);
+  }
+
+  private Result connect(
+      DataSource source, String password, String classPath, HarmlessUrl url, String query) {
     List<String> command =
         List.of(
             server.runtime().javaProgram().toString(),
@@ -109,7 +124,8 @@ public final class ConnectionTrial {
             classPath,
             PROBE);
     String input =
-        String.join("\n", source.driverClass().orElse(""), url.url(), source.user(), password)
+        String.join(
+                "\n", source.driverClass().orElse(""), url.url(), source.user(), password, query)
             + "\n";
     Ran ran = run(command, input);
     if (ran.exit() == -1) {
@@ -125,6 +141,12 @@ public final class ConnectionTrial {
     String[] told = ran.output().strip().split("\t", 4);
     if (told[0].equals("ok") && told.length > 2) {
       return new Result(Outcome.CONNECTED, "", told[1] + " " + told[2], "");
+    }
+    if (told[0].equals("row")) {
+      return new Result(Outcome.CONNECTED, "", told.length > 1 ? told[1] : "", "");
+    }
+    if (told[0].equals("none")) {
+      return new Result(Outcome.NO_ROW, "", "", "");
     }
     if (told[0].equals("sql") && told.length > 3) {
       return sql(told[1], told[2], told[3]);
@@ -151,6 +173,16 @@ public final class ConnectionTrial {
           "the database does not accept this user and password",
           words,
           "Fix 'user', or what 'password' refers to");
+    }
+    if (state.startsWith("42")) {
+      return failed(
+          "the query is not accepted", words, "Fix 'query', or look whether its tables are there");
+    }
+    if (state.startsWith("25")) {
+      return failed("the query would change something", words, "Ask for something instead");
+    }
+    if (state.equals("57014")) {
+      return failed("the query takes too long", words, "Ask for less");
     }
     if (state.startsWith("3D")) {
       return failed("there is no such database", words, "Make it, or fix 'url'");

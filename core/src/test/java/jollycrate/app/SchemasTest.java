@@ -44,6 +44,12 @@ class SchemasTest {
             + "depth = 2\ntype = \"text/html; charset=utf-8\"\nsize = 3\n[[check.afterwards]]\n"
             + "delete = \"/{b}\"\n[logins]\nanna = { token = \"env:T\" }",
         "[logins]\nanna = { form = \"/in\", password = \"env:P\" }",
+        "[datasource.x]\nurl = \"jdbc:h2:mem:x\"\ndriver = \"d.jar\"\n[[data]]\nquery = \"SELECT 1\"\n"
+            + "[[data]]\nname = \"n\"\nsource = \"x\"\nquery = \"with a\"\nvalue = { least = 1 }",
+        "[datasource.x]\nurl = \"jdbc:h2:mem:x\"\ndriver = \"d.jar\"\n[[data]]\nquery = \"DELETE\"",
+        "[datasource.x]\nurl = \"jdbc:h2:mem:x\"\ndriver = \"d.jar\"\n[[data]]\nvalue = 1",
+        "[datasource.x]\nurl = \"jdbc:h2:mem:x\"\ndriver = \"d.jar\"\n[[data]]\nquery = \"SELECT 1\"\n"
+            + "value = { a = 1 }",
         "[logins]\nanna = { form = \"/in\", token = \"env:P\" }",
         "[logins]\nanna = { token = \"env:P\", password = \"env:P\" }",
         "[logins]\nanna = { token = \"plain\" }",

@@ -123,7 +123,8 @@ class SequenceTest {
     Path file =
         Files.writeString(folder.resolve("jolly.toml"), "name = \"a\"\nartifact = \"a\"\n" + text);
     Application read = ApplicationFile.read(file, Optional.empty(), Reference::text);
-    People people = new People(Map.of("mia", "a&b", "shelf", "t0k"), read.access().logIns());
+    People people =
+        new People(Map.of("mia", "a&b", "shelf", "t0k"), read.access().logIns(), Map.of());
     try (HttpRequester requester = new HttpRequester(() -> false)) {
       return new Checker(requester, base, people).run(read.checks().get(0));
     }

@@ -129,8 +129,7 @@ public final class World {
   }
 
   DeliveryService service() {
-    return new DeliveryService(
-        site, new Secrets(name -> null), Progress.NONE, new Interrupts(), Path.of("/probe"));
+    return new DeliveryService(site, new Secrets(name -> null), Progress.NONE, new Interrupts());
   }
 
   /** Stops or starts an application on the running server. */
@@ -224,7 +223,8 @@ public final class World {
         bare.dataSources(),
         bare.access(),
         bare.program(),
-        List.of(check));
+        List.of(check),
+        List.of());
   }
 
   Map<String, String> files() {

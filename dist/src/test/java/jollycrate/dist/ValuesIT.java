@@ -13,6 +13,7 @@ import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Stream;
+import org.h2.tools.Server;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -53,6 +54,34 @@ class ValuesIT {
       try (Connection connection = DriverManager.getConnection(url, "spokes", PASSWORD)) {
         assertThat(connection.isValid(1)).isTrue();
       }
+    }
+  }
+
+  /** By its driver, from where the server stands. */
+  @Test
+  void theDatabaseItselfIsAsked() throws IOException, SQLException {
+    Server database =
+        Server.createTcpServer("-tcpPort", "0", "-ifNotExists", "-baseDir", folder.toString());
+    try (Workshop workshop = Workshop.open(folder)) {
+      String url = "jdbc:h2:tcp://127.0.0.1:" + database.start().getPort() + "/./shared";
+      workshop.edit("jdbc:h2:file:./data/spokes", url);
+      workshop.edit("text = \"/data/spokes\"", "text = \"jdbc:h2:tcp\"");
+      String data =
+          "[[data]]\nname = \"all could be taken away\"\nvalue = 3\n"
+              + "query = \"SELECT COUNT(*) FROM OLD TABLE (DELETE FROM ticket)\"\n"
+              + "[[data]]\nname = \"tickets are there\"\nquery = \"SELECT COUNT(*) FROM ticket\"\nvalue = 3\n\n";
+      workshop.edit("[[access]]                  ", data + "[[access]]                  ");
+      assertThat(workshop.ok("deploy", "--to", "bench"))
+          .containsPattern("pass +all could be taken away .*jdbc/spokes: 3")
+          .containsPattern("pass +tickets are there .*jdbc/spokes: 3");
+      workshop.edit("ticket\"\nvalue = 3", "ticket\"\nvalue = { least = 4 }");
+      assertThat(workshop.ends(7, "check", "--on", "bench").out())
+          .contains("the data source told 3 instead of {\"least\":4}");
+      workshop.edit("FROM ticket\"\n", "FROM tickets\"\n");
+      assertThat(workshop.ends(7, "check", "--on", "bench").out())
+          .contains("the query is not accepted: Table \"TICKETS\" not found");
+    } finally {
+      database.stop();
     }
   }
 

@@ -129,6 +129,7 @@ class ContextDescriptorTest {
                 Map.of("owner", List.of("anna", "bert"), "clerk", List.of("anna")),
                 Map.of()),
             Program.PLAIN,
+            List.of(),
             List.of());
     Order before =
         new Order(

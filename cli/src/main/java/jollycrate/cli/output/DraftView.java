@@ -18,7 +18,10 @@ public final class DraftView {
     int count = added.checks().size();
     screen.line(
         count == 0
-            ? "Nothing was found that " + added.file() + " does not check yet."
+            ? "Nothing was found that "
+                + added.file()
+                + " does not check yet. More paths stand in an OpenAPI description (--openapi) or"
+                + " a browser's recording (--har)."
             : style.good("Added ")
                 + Amounts.count(count, "check", "checks")
                 + " to "

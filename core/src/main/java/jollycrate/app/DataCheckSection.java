@@ -1,0 +1,57 @@
+package jollycrate.app;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import java.util.List;
+import java.util.Optional;
+
+/** Reads one {@code [[data]]}. */
+final class DataCheckSection {
+  private static final String SOURCE = "source";
+  private static final String QUERY = "query";
+  private static final String VALUE = "value";
+
+  private final Section section;
+  private final List<String> sources;
+
+  /**
+   * @param sources JNDI names of those that are described
+   */
+  DataCheckSection(Section section, List<String> sources) {
+    this.section = section;
+    this.sources = sources;
+  }
+
+  DataCheck read() {
+    Optional<String> told = section.text(SOURCE);
+    told.filter(name -> !sources.contains(name))
+        .ifPresent(
+            name ->
+                section.problem(
+                    SOURCE,
+                    "there is no [datasource.\"" + name + "\"]",
+                    Section.fixFor(name, sources)));
+    if (told.isEmpty() && sources.size() != 1) {
+      section.missing(SOURCE, "Name the data source, like source = \"jdbc/spokes\"");
+    }
+    String source = told.or(() -> sources.stream().findFirst()).orElse("");
+    String query = section.text(QUERY).orElse("").strip().replaceAll("\\s*[\\r\\n]\\s*", " ");
+    if (query.isEmpty()) {
+      section.missing(QUERY, "Say what is asked, like query = \"SELECT COUNT(*) FROM ticket\"");
+    } else if (!query.matches("(?i)(select|with|values|table)\\b.*")) {
+      section.problem(
+          QUERY, "'" + query + "' does more than read", "Begin it with SELECT, WITH or VALUES");
+    }
+    Optional<JsonNode> value = section.value(VALUE).map(TomlJson::of);
+    value
+        .filter(asked -> asked.isContainerNode() && !Expect.asks(asked))
+        .ifPresent(
+            asked ->
+                section.problem(
+                    VALUE,
+                    "'" + VALUE + "' is no value",
+                    "Write it itself, or { least = 1, most = 9 }"));
+    String name = section.text("name").orElse(query);
+    section.end();
+    return new DataCheck(name, source, query, value);
+  }
+}
