@@ -11,12 +11,14 @@ import jollycrate.app.Check;
 import jollycrate.app.Descriptions;
 import jollycrate.app.NotDescribedException;
 import jollycrate.app.ServerEntry;
+import jollycrate.check.CheckResult;
 import jollycrate.check.KeptAnswers;
 import jollycrate.check.SideBySide;
 import jollycrate.delivery.DeliveryOutcome;
 import jollycrate.delivery.Rounds;
 import jollycrate.delivery.StandingService;
 import jollycrate.host.Time;
+import jollycrate.watch.Progress;
 import jollycrate.watch.Site;
 
 /**
@@ -60,8 +62,20 @@ public final class Apps {
     KeptAnswers answers = new KeptAnswers();
     Application application = named(name, entry);
     Site site = means.sites().site(entry).keeping(answers);
+    Progress keeping =
+        new Progress() {
+          @Override
+          public void checked(CheckResult result) {
+            answers.endOf(result.name());
+          }
+
+          @Override
+          public void waitingFor(String what) {
+            means.progress().waitingFor(what);
+          }
+        };
     StandingService standing =
-        new StandingService(site, means.secrets(), means.progress(), means.interrupts());
+        new StandingService(site, means.secrets(), keeping, means.interrupts());
     List<Check> once = application.checks().stream().map(Check::unmeasured).toList();
     DeliveryOutcome outcome = standing.check(application.checking(once), 1);
     String address = outcome.aim().place().address().replaceFirst("/?$", "/");

@@ -4,22 +4,31 @@ import java.io.IOException;
 import java.net.URI;
 import java.security.cert.X509Certificate;
 import java.time.Duration;
+import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 
-/** What came last from each address, of a requester that does the asking. */
+/** What came last from each address for each check, of a requester that does the asking. */
 public final class KeptAnswers {
   private final Map<URI, Answer> answers = new ConcurrentHashMap<>();
+  private final Map<String, Map<URI, Answer>> ofChecks = new HashMap<>();
 
   /** The same requester, whose answers are kept here. */
   public Requester of(Requester requester) {
     return new Keeping(requester);
   }
 
-  /** What came from an address; empty when it was not asked, or nothing came. */
-  Optional<Answer> from(URI url) {
-    return Optional.ofNullable(answers.get(url)).filter(Answer::came);
+  /** All that came since the last check belongs to one that has ended. */
+  public void endOf(String check) {
+    ofChecks.put(check, Map.copyOf(answers));
+    answers.clear();
+  }
+
+  /** What came from an address for a check; empty when it was not asked, or nothing came. */
+  Optional<Answer> from(String check, URI url) {
+    return Optional.ofNullable(ofChecks.getOrDefault(check, Map.of()).get(url))
+        .filter(Answer::came);
   }
 
   private final class Keeping implements Requester {

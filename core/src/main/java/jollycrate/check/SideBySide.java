@@ -48,7 +48,8 @@ public record SideBySide(List<Place> places, List<Pair> pairs) {
         differences.addAll(bodies(checks.get(i), one, other));
       }
       if (differences.isEmpty() && first.passed() != second.passed()) {
-        differences.add(first.passed() ? "only the first passes" : "only the second passes");
+        Side right = first.passed() ? one : other;
+        differences.add("passes only on " + right.place().server());
       }
       pairs.add(new Pair(first, second, differences));
     }
@@ -69,12 +70,12 @@ public record SideBySide(List<Place> places, List<Pair> pairs) {
     String path = check.first().ask().path().substring(1);
     AnswerDiff diff = new AnswerDiff(check.manner().varies());
     return one.answers()
-        .from(URI.create(one.base() + path))
+        .from(check.name(), URI.create(one.base() + path))
         .flatMap(
             first ->
                 other
                     .answers()
-                    .from(URI.create(other.base() + path))
+                    .from(check.name(), URI.create(other.base() + path))
                     .map(second -> diff.between(first, one.base(), second, other.base())))
         .orElse(List.of());
   }

@@ -205,7 +205,10 @@ public final class ReportPage {
     fact(list, "server", place.kind() + " on Java " + place.java());
     fact(list, "folder", place.folder());
     fact(list, "log", place.log());
-    fact(list, "release before", release.earlier());
+    fact(
+        list,
+        "release before",
+        release.earlier().equals(release.version()) ? "" : release.earlier());
     fact(
         list,
         "artifact",
