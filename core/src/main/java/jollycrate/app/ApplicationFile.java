@@ -6,7 +6,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -17,7 +16,6 @@ import java.util.stream.Stream;
 import jollycrate.pack.Shape;
 import jollycrate.secret.Reference;
 import jollycrate.secret.SecretException;
-import org.tomlj.TomlTable;
 
 /** Reads {@code jolly.toml}. */
 public final class ApplicationFile {
@@ -146,7 +144,8 @@ public final class ApplicationFile {
                     "Write it like \"desk.spokes.example\", without port or path"));
     Duration startsWithin = app.duration("starts-within").orElse(Context.STARTS_WITHIN);
     app.end();
-    Access access = access();
+    Access access = new AccessReading(root).read();
+    ChecksReading checks = new ChecksReading(root, folder, access);
     Application application =
         new Application(
             Optional.of(file.path()),
@@ -157,8 +156,8 @@ public final class ApplicationFile {
             dataSources,
             access,
             program,
-            checks(access),
-            data(dataSources));
+            checks.requests(),
+            checks.data(dataSources));
     ownValuesAreKnown();
     root.end();
     TomlFile.throwProblems(Stream.concat(Stream.of(file), servers.stream()).toList());
@@ -298,88 +297,6 @@ public final class ApplicationFile {
               value instanceof String ? Reference.of(text, folder) : Optional.empty()));
     }
     return entries;
-  }
-
-  private Access access() {
-    List<User> users = users();
-    return new Access(users, roles(users), new LogInSection(root.section("logins"), users).read());
-  }
-
-  private List<User> users() {
-    Section section = root.section("users");
-    List<User> users = new ArrayList<>();
-    for (String name : section.keys()) {
-      boolean table = section.value(name).filter(TomlTable.class::isInstance).isPresent();
-      boolean there = table || section.value(name).filter("existing"::equals).isPresent();
-      Optional<Reference> password = Optional.empty();
-      if (table) {
-        Section inner = section.section(name);
-        password = inner.reference("existing");
-        inner.end();
-      } else if (!there) {
-        password = section.reference(name);
-      }
-      users.add(new User(name, there, password));
-    }
-    return users;
-  }
-
-  private Map<String, List<String>> roles(List<User> users) {
-    Section section = root.section("roles");
-    List<String> names = users.stream().map(User::name).toList();
-    Map<String, List<String>> roles = new LinkedHashMap<>();
-    for (String role : section.keys()) {
-      List<String> members = section.texts(role);
-      members.stream()
-          .filter(member -> !names.contains(member))
-          .forEach(
-              member ->
-                  section.problem(
-                      role,
-                      "role '" + role + "' has a member '" + member + "' who is not in [users]",
-                      names.isEmpty() ? "Add [users]" : Section.fixFor(member, names)));
-      roles.put(role, members);
-    }
-    return roles;
-  }
-
-  private List<Check> checks(Access access) {
-    Values values = values();
-    return Stream.concat(
-            root.sections("check").stream()
-                .map(section -> new CheckSection(section, access, values).read()),
-            root.sections("access").stream()
-                .flatMap(section -> new AccessSection(section, access).read().stream()))
-        .toList();
-  }
-
-  private List<DataCheck> data(List<DataSource> dataSources) {
-    List<String> names = dataSources.stream().map(DataSource::jndiName).toList();
-    return root.sections("data").stream()
-        .map(section -> new DataCheckSection(section, names).read())
-        .toList();
-  }
-
-  private Values values() {
-    Section section = root.section("values");
-    Values values = Values.NONE;
-    for (String name : section.keys()) {
-      Object value = section.value(name).orElseThrow();
-      if (!name.matches(Values.NAME_FORM)) {
-        section.problem(
-            name,
-            "'" + name + "' is no name for a value",
-            "Use small letters, digits and '-', beginning with a letter");
-      }
-      if (value instanceof String text && Reference.of(text, folder).isPresent()) {
-        section.problem(
-            name,
-            "'" + text + "' would be sent as it is written",
-            "Log in with 'as': secrets are not put into requests otherwise");
-      }
-      values = values.and(name, TomlJson.of(value));
-    }
-    return values;
   }
 
   private void ownValuesAreKnown() {

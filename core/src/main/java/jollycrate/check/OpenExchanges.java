@@ -12,7 +12,7 @@ final class OpenExchanges implements AutoCloseable {
 
   private final Set<Exchange> open = ConcurrentHashMap.newKeySet();
   private final ScheduledExecutorService watch =
-      Executors.newSingleThreadScheduledExecutor(OpenExchanges::thread);
+      Executors.newSingleThreadScheduledExecutor(AtOnce.daemons("exchanges"));
 
   OpenExchanges() {
     watch.scheduleWithFixedDelay(
@@ -20,12 +20,6 @@ final class OpenExchanges implements AutoCloseable {
         LOOK_AGAIN_MILLIS,
         LOOK_AGAIN_MILLIS,
         TimeUnit.MILLISECONDS);
-  }
-
-  private static Thread thread(Runnable looking) {
-    Thread thread = new Thread(looking, "exchanges");
-    thread.setDaemon(true);
-    return thread;
   }
 
   void begins(Exchange exchange) {

@@ -11,10 +11,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.concurrent.ExecutionException;
-import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
-import java.util.concurrent.Future;
+import java.util.function.Supplier;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
@@ -80,33 +77,20 @@ record PageParts(Requester requester, URI base, Requester.Session session, int d
   CheckResult of(URI url, Answer page, CheckResult passed) {
     Search search = new Search();
     search.add(referred(url, page.text(), depth));
-    ExecutorService threads = Executors.newFixedThreadPool(AT_ONCE, PageParts::thread);
-    try {
+    try (AtOnce threads = new AtOnce(AT_ONCE, "page part")) {
       while (search.goesOn()) {
         List<Part> wave = search.next();
-        List<Future<Answer>> answers =
-            wave.stream().map(part -> threads.submit(() -> ask(part))).toList();
+        List<Supplier<Answer>> answers =
+            wave.stream().map(part -> threads.begin(() -> ask(part))).toList();
         for (int i = 0; i < wave.size(); i++) {
           look(wave.get(i), answers.get(i).get(), search);
         }
       }
-    } catch (InterruptedException e) {
-      Thread.currentThread().interrupt();
-    } catch (ExecutionException e) {
-      throw new IllegalStateException(e.getCause());
-    } finally {
-      threads.shutdownNow();
     }
     int all = search.parts.size();
     return search.missing.isEmpty()
         ? passed.asking(passed.request() + " and its " + all + (all == 1 ? " part" : " parts"))
         : passed.missing(told(search.misses), cause(url, search.missing, all));
-  }
-
-  private static Thread thread(Runnable asking) {
-    Thread thread = new Thread(asking, "page part");
-    thread.setDaemon(true);
-    return thread;
   }
 
   private Answer ask(Part part) {

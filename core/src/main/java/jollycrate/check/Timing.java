@@ -3,11 +3,11 @@ package jollycrate.check;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.atomic.AtomicReference;
+import java.util.function.Supplier;
+import java.util.stream.IntStream;
 import jollycrate.app.Check;
 import org.HdrHistogram.ConcurrentHistogram;
 import org.HdrHistogram.Histogram;
@@ -79,28 +79,22 @@ final class Timing {
 
   private void round(int requests, boolean counts) {
     AtomicInteger left = new AtomicInteger(requests);
-    ExecutorService threads = Executors.newFixedThreadPool(load.atOnce(), Timing::thread);
-    for (int i = 0; i < load.atOnce(); i++) {
-      threads.submit(
-          () -> {
-            while (left.getAndDecrement() > 0 && !silent) {
-              once(counts);
-            }
-          });
-    }
-    threads.shutdown();
-    try {
-      threads.awaitTermination(Long.MAX_VALUE, TimeUnit.NANOSECONDS);
-    } catch (InterruptedException e) {
-      Thread.currentThread().interrupt();
-      threads.shutdownNow();
+    try (AtOnce threads = new AtOnce(load.atOnce(), "timing")) {
+      IntStream.range(0, load.atOnce())
+          .mapToObj(i -> threads.begin(() -> share(left, counts)))
+          .toList()
+          .forEach(Supplier::get);
     }
   }
 
-  private static Thread thread(Runnable asking) {
-    Thread thread = new Thread(asking, "timing");
-    thread.setDaemon(true);
-    return thread;
+  /** Asks as long as something is left; how often that was. */
+  private int share(AtomicInteger left, boolean counts) {
+    int asked = 0;
+    while (left.getAndDecrement() > 0 && !silent) {
+      once(counts);
+      asked++;
+    }
+    return asked;
   }
 
   private void once(boolean counts) {

@@ -5,16 +5,13 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.concurrent.ExecutionException;
-import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
-import java.util.concurrent.Future;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Supplier;
 import jollycrate.app.Application;
 import jollycrate.app.Check;
 import jollycrate.app.DataCheck;
 import jollycrate.check.Answer;
+import jollycrate.check.AtOnce;
 import jollycrate.check.CheckResult;
 import jollycrate.check.Checker;
 import jollycrate.check.People;
@@ -106,43 +103,24 @@ final class CheckRun {
   private List<CheckResult> all(
       List<Check> checks, Sides sides, Placement placement, Optional<Cause> down) {
     List<CheckResult> results = new ArrayList<>();
-    ExecutorService threads = Executors.newFixedThreadPool(atOnce, CheckRun::thread);
     List<LogPlace> begin = atOnce == 1 ? List.of() : ends(placement);
-    List<Supplier<CheckResult>> made = new ArrayList<>();
-    for (Check check : checks) {
-      made.add(
-          atOnce == 1
-              ? () -> tried(check, sides)
-              : result(threads.submit(() -> tried(check, sides))));
+    try (AtOnce threads = new AtOnce(atOnce, "check")) {
+      List<Supplier<CheckResult>> made =
+          checks.stream().map(check -> made(check, sides, threads)).toList();
+      for (int i = 0; i < checks.size(); i++) {
+        Check check = checks.get(i);
+        Checker direct = sides.direct();
+        Supplier<CheckResult> again = check.isSafe() ? () -> direct.run(check) : direct::anyAnswer;
+        List<LogPlace> logs = atOnce == 1 ? ends(placement) : begin;
+        results.add(explained(placement, down, logs, made.get(i), again));
+      }
     }
-    for (int i = 0; i < checks.size(); i++) {
-      Check check = checks.get(i);
-      Checker direct = sides.direct();
-      Supplier<CheckResult> again = check.isSafe() ? () -> direct.run(check) : direct::anyAnswer;
-      List<LogPlace> logs = atOnce == 1 ? ends(placement) : begin;
-      results.add(explained(placement, down, logs, made.get(i), again));
-    }
-    threads.shutdown();
     return results;
   }
 
-  private static Thread thread(Runnable asking) {
-    Thread thread = new Thread(asking, "check");
-    thread.setDaemon(true);
-    return thread;
-  }
-
-  private static Supplier<CheckResult> result(Future<CheckResult> future) {
-    return () -> {
-      try {
-        return future.get();
-      } catch (InterruptedException e) {
-        Thread.currentThread().interrupt();
-        throw new IllegalStateException(e);
-      } catch (ExecutionException e) {
-        throw new IllegalStateException(e.getCause());
-      }
-    };
+  /** One by one each is made when it is asked for. */
+  private Supplier<CheckResult> made(Check check, Sides sides, AtOnce threads) {
+    return atOnce == 1 ? () -> tried(check, sides) : threads.begin(() -> tried(check, sides));
   }
 
   /** A check may ask to be made again for a while. */

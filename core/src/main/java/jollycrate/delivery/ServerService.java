@@ -5,15 +5,11 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
-import jollycrate.app.NotDescribedException;
 import jollycrate.control.ServerProcess;
 import jollycrate.control.ServerStart;
 import jollycrate.control.ServerStartException;
 import jollycrate.host.HostException;
 import jollycrate.host.Identity;
-import jollycrate.journal.Deliveries;
-import jollycrate.journal.DeliveryRecord;
-import jollycrate.journal.EarlierRelease;
 import jollycrate.journal.Journal;
 import jollycrate.journal.Lock;
 import jollycrate.server.Cause;
@@ -37,8 +33,6 @@ import jollycrate.watch.StepFailed;
 
 /** One server apart from its applications: its process, its records, and what is left unended. */
 public final class ServerService {
-  private static final int MOST_TIMES = 30;
-
   private final Site site;
   private final Progress progress;
   private final Interrupts interrupts;
@@ -98,75 +92,9 @@ public final class ServerService {
     }
   }
 
-  /** The deliveries to this server, oldest first. */
-  public List<DeliveryRecord> deliveries() {
-    return new Deliveries(site.files(), site.records().deliveries()).all();
-  }
-
-  /**
-   * One of them.
-   *
-   * @param number empty: the last one
-   * @throws NotDescribedException when there is none of that number
-   */
-  public DeliveryRecord delivery(Optional<String> number) {
-    List<DeliveryRecord> all = deliveries();
-    return all.stream()
-        .filter(record -> number.filter(told -> !told.equals("" + record.delivery())).isEmpty())
-        .reduce((earlier, later) -> later)
-        .orElseThrow(
-            () ->
-                new NotDescribedException(
-                    "Cannot show "
-                        + number.map(told -> "delivery '" + told + "'").orElse("the last delivery")
-                        + ": there is none. 'jolly deliveries --on "
-                        + site.server().name()
-                        + "' lists them"));
-  }
-
-  /** Numbers of the deliveries whose release can be delivered again. */
-  public List<Integer> kept() {
-    return site.releases().all().stream().map(EarlierRelease::delivery).toList();
-  }
-
-  /** Numbers of the deliveries whose release stands there now. */
-  public List<Integer> standing() {
-    return site.stockTaker().standing().applications().stream()
-        .map(Standing.Owner::delivery)
-        .toList();
-  }
-
-  /**
-   * What a release needed that came up.
-   *
-   * @param release with its version
-   */
-  public record Times(int delivery, String release, DeliveryOutcome.Measured measured) {}
-
-  /** The last of those of which it was measured, oldest first. */
-  public List<Times> times() {
-    List<DeliveryRecord> all = deliveries();
-    List<Integer> last =
-        all.stream()
-            .skip(Math.max(0, all.size() - MOST_TIMES))
-            .map(DeliveryRecord::delivery)
-            .toList();
-    return new Told(site)
-        .all(last).stream()
-            .flatMap(
-                outcome ->
-                    outcome
-                        .measured()
-                        .map(
-                            needs ->
-                                new Times(outcome.number(), outcome.aim().release().name(), needs))
-                        .stream())
-            .toList();
-  }
-
-  /** What was told at the end of a delivery; empty when that is not kept. */
-  public Optional<DeliveryOutcome> told(int delivery) {
-    return new Told(site).of(delivery);
+  /** What was delivered to it so far. */
+  public PastDeliveries past() {
+    return new PastDeliveries(site);
   }
 
   /** The server. */

@@ -219,7 +219,7 @@ class KillContractTest {
   private Ends ends(Swap swap, Scenario scenario, boolean fronted) {
     World whole = prepared(swap, scenario, fronted);
     Seen before = Seen.of(whole);
-    int deliveries = whole.control().deliveries().size();
+    int deliveries = whole.control().past().all().size();
     scenario.act.accept(whole);
     return new Ends(before, Seen.of(whole), deliveries);
   }

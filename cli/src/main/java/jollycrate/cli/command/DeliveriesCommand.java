@@ -9,6 +9,7 @@ import jollycrate.cli.output.DeliveriesView;
 import jollycrate.cli.output.DeliveryTimesView;
 import jollycrate.cli.output.ExitCode;
 import jollycrate.delivery.DeliveryOutcome;
+import jollycrate.delivery.PastDeliveries;
 import jollycrate.delivery.ServerService;
 import jollycrate.journal.DeliveryRecord;
 
@@ -45,27 +46,27 @@ public final class DeliveriesCommand implements Command {
     if (given.has(TIMES)) {
       return times(given, service);
     }
-    List<DeliveryRecord> records = service.deliveries();
+    List<DeliveryRecord> records = service.past().all();
     DeliveriesView view = new DeliveriesView(session.screen());
     if (given.operand(0).isPresent()) {
-      DeliveryRecord one = service.delivery(given.operand(0));
-      Optional<DeliveryOutcome> told = service.told(one.delivery());
+      DeliveryRecord one = service.past().one(given.operand(0));
+      Optional<DeliveryOutcome> told = service.past().told(one.delivery());
       if (given.json()) {
         return session.done(new Whole(one, told));
       }
       view.show(one);
       told.ifPresent(outcome -> view.again(service.server(), outcome));
     } else if (given.json()) {
-      session.done(new All(records, service.standing(), service.kept()));
+      session.done(new All(records, service.past().standing(), service.past().kept()));
     } else {
-      view.show(records, service.standing(), service.kept());
+      view.show(records, service.past().standing(), service.past().kept());
     }
     service.unfinished().ifPresent(session.screen()::note);
     return ExitCode.DONE.code();
   }
 
   private int times(Given given, ServerService service) {
-    List<ServerService.Times> times = service.times();
+    List<PastDeliveries.Times> times = service.past().times();
     if (given.json()) {
       return session.ended(ExitCode.DONE, "times", times);
     }

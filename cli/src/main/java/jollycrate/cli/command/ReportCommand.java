@@ -44,9 +44,10 @@ public final class ReportCommand implements Command {
       throw new WrongUsage("Say what to write: --report FILE for a page, --junit FILE, or both");
     }
     ServerService service = session.crate(given).servers().named(given.server());
-    DeliveryRecord record = service.delivery(given.operand(0));
+    DeliveryRecord record = service.past().one(given.operand(0));
     DeliveryOutcome outcome =
         service
+            .past()
             .told(record.delivery())
             .orElseThrow(
                 () ->

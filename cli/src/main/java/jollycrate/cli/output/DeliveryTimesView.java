@@ -2,7 +2,7 @@ package jollycrate.cli.output;
 
 import java.util.List;
 import java.util.function.ToLongFunction;
-import jollycrate.delivery.ServerService;
+import jollycrate.delivery.PastDeliveries;
 import jollycrate.file.Sizes;
 
 /** Shows what releases needed that came up, one below the other. */
@@ -18,20 +18,20 @@ public final class DeliveryTimesView {
   }
 
   /** The oldest first; each bar is its share of the longest. */
-  public void show(List<ServerService.Times> times) {
+  public void show(List<PastDeliveries.Times> times) {
     if (times.isEmpty()) {
       screen.line("Nothing was measured there yet: that is done when a release comes up.");
       return;
     }
     Style style = screen.style();
-    ToLongFunction<ServerService.Times> up = one -> one.measured().up().toMillis();
-    ToLongFunction<ServerService.Times> answer = one -> one.measured().firstAnswer().toMillis();
-    ToLongFunction<ServerService.Times> memory = one -> one.measured().memory();
+    ToLongFunction<PastDeliveries.Times> up = one -> one.measured().up().toMillis();
+    ToLongFunction<PastDeliveries.Times> answer = one -> one.measured().firstAnswer().toMillis();
+    ToLongFunction<PastDeliveries.Times> memory = one -> one.measured().memory();
     Table table = new Table("");
     table.row();
     List.of("no.", "release", "up in", "", "first answer", "", "memory", "")
         .forEach(head -> table.cell(head, style::faint));
-    for (ServerService.Times one : times) {
+    for (PastDeliveries.Times one : times) {
       table
           .row()
           .cell(String.format("%3d", one.delivery()), style::faint)
@@ -47,9 +47,9 @@ public final class DeliveryTimesView {
   }
 
   private static String bar(
-      ServerService.Times one,
-      List<ServerService.Times> all,
-      ToLongFunction<ServerService.Times> amount) {
+      PastDeliveries.Times one,
+      List<PastDeliveries.Times> all,
+      ToLongFunction<PastDeliveries.Times> amount) {
     long most = Math.max(1, all.stream().mapToLong(amount).max().orElse(1));
     int eighths = (int) (amount.applyAsLong(one) * WIDTH * PARTS.length() / most);
     String rest =
