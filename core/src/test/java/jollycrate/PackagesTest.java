@@ -39,6 +39,7 @@ class PackagesTest {
           "foresee",
           "step",
           "journal",
+          "browser",
           "check",
           "watch",
           "control",

@@ -26,11 +26,13 @@ public record Check(
    * @param remember where in the answer a value stands, by the name under which later requests know
    *     it
    * @param pages how many pages deep what is referred to is asked for, too: 0 is no page at all
+   * @param browser whether the page is loaded by a browser, too
    */
-  public record Request(Ask ask, Expect expect, Map<String, Place> remember, int pages) {
+  public record Request(
+      Ask ask, Expect expect, Map<String, Place> remember, int pages, boolean browser) {
     /** One of which nothing is remembered or followed. */
     public Request(Ask ask, Expect expect) {
-      this(ask, expect, Map.of(), 0);
+      this(ask, expect, Map.of(), 0, false);
     }
   }
 

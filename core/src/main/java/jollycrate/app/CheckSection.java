@@ -45,6 +45,10 @@ final class CheckSection {
     if (section.has(REQUEST)) {
       mustSayItOnce();
     }
+    if (fromHost() && requests.stream().anyMatch(Check.Request::browser)) {
+      section.problem(
+          "from", "a browser asks from here", "Remove it, or ask for the page without 'browser'");
+    }
     Ask first = requests.get(0).ask();
     String usual = (requests.get(0).pages() > 0 ? "page " : first.method() + " ") + first.path();
     Check check =

@@ -32,6 +32,7 @@ final class RequestSection {
   private static final String REMEMBER = "remember";
   private static final String IN_HEADER = "header:";
   private static final String IN_TEXT = "text:";
+  private static final String BROWSER = "browser";
   private static final String DEPTH = "depth";
   private static final int MOST_DEPTH = 5;
   private static final int MOST_UPLOADED = 256 << 10;
@@ -83,7 +84,16 @@ final class RequestSection {
         new Ask(method, path, sentHeaders(), sent(), user.or(() -> as)),
         new ExpectSection(section).read(),
         remembered(),
-        pages());
+        pages(),
+        browser());
+  }
+
+  private boolean browser() {
+    if (section.has(BROWSER) && !section.has(PAGE)) {
+      section.problem(
+          BROWSER, "only a page is loaded by a browser", "Write page = \"/\", or remove 'browser'");
+    }
+    return section.truth(BROWSER);
   }
 
   private int pages() {

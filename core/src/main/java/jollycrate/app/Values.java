@@ -116,7 +116,8 @@ public record Values(Map<String, JsonNode> known) {
             expect.within(),
             expect.certificateDays()),
         request.remember(),
-        request.pages());
+        request.pages(),
+        request.browser());
   }
 
   private Expect.Body in(Expect.Body body) {

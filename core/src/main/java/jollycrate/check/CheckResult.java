@@ -25,6 +25,7 @@ import jollycrate.server.Cause;
  *     before it
  * @param cell of the table of who may see what; empty for any other check
  * @param times of the request made again and again; empty when that was not asked for
+ * @param picture of the page in a browser, as JPEG in Base64; empty for none
  */
 public record CheckResult(
     String name,
@@ -39,7 +40,8 @@ public record CheckResult(
     @JacksonInject(value = Json.ABSENT_SECOND_VALUE, useInput = OptBoolean.TRUE)
         Optional<Check.Cell> cell,
     @JacksonInject(value = Json.ABSENT_THIRD_VALUE, useInput = OptBoolean.TRUE)
-        Optional<Times> times) {
+        Optional<Times> times,
+    @JacksonInject(value = Json.ABSENT, useInput = OptBoolean.TRUE) String picture) {
 
   /** Why no answer came, or that one did. */
   public Answer.Why why() {
@@ -75,7 +77,28 @@ public record CheckResult(
   /** The same, all of whose requests took so long. */
   CheckResult taking(Duration time) {
     return new CheckResult(
-        name, request, status, unanswered, time, misses, cause, proves, cell, times);
+        name, request, status, unanswered, time, misses, cause, proves, cell, times, picture);
+  }
+
+  /**
+   * The same, loaded by a browser.
+   *
+   * @param how what is told of that besides
+   * @param shown whether it was
+   */
+  CheckResult inBrowser(String how, boolean shown, List<Miss> missed, Cause why, String seen) {
+    return new CheckResult(
+        name,
+        request + how,
+        status,
+        unanswered,
+        took,
+        missed,
+        missed.isEmpty() ? cause : Optional.of(why),
+        proves && shown,
+        cell,
+        times,
+        seen);
   }
 
   /** The same, of which the times were measured. */
@@ -83,7 +106,17 @@ public record CheckResult(
     Optional<Cause> why =
         late.isEmpty() ? cause : Optional.of(Verdict.slow(request, measured.errors() > 0));
     return new CheckResult(
-        name, request, status, unanswered, took, late, why, proves, cell, Optional.of(measured));
+        name,
+        request,
+        status,
+        unanswered,
+        took,
+        late,
+        why,
+        proves,
+        cell,
+        Optional.of(measured),
+        picture);
   }
 
   /** The same, after which something stays behind that was to be removed. */
@@ -110,7 +143,7 @@ public record CheckResult(
   private CheckResult with(
       String asked, List<Miss> missed, Optional<Cause> why, Optional<Check.Cell> place) {
     return new CheckResult(
-        name, asked, status, unanswered, took, missed, why, proves, place, times);
+        name, asked, status, unanswered, took, missed, why, proves, place, times, picture);
   }
 
   /** One difference. */

@@ -115,7 +115,8 @@ public final class Checker {
         cause,
         proven,
         Optional.empty(),
-        Optional.empty());
+        Optional.empty(),
+        "");
   }
 
   private static Optional<String> unproven(Answer answer, boolean servlets) {

@@ -13,7 +13,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.security.cert.X509Certificate;
 import java.time.Duration;
-import java.util.Base64;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
@@ -22,6 +22,7 @@ import java.util.function.BooleanSupplier;
 import java.util.function.Supplier;
 import java.util.zip.ZipException;
 import javax.net.ssl.SSLException;
+import jollycrate.browser.Visit;
 import org.apache.hc.client5.http.ConnectTimeoutException;
 import org.apache.hc.client5.http.DnsResolver;
 import org.apache.hc.client5.http.SchemePortResolver;
@@ -165,7 +166,7 @@ public final class HttpRequester implements Requester {
     Session session = asked.session();
     session
         .credentials()
-        .ifPresent(known -> request.addHeader("Authorization", authorization(known, charset)));
+        .ifPresent(known -> request.addHeader("Authorization", known.header(charset)));
     HttpClientContext context = HttpClientContext.create();
     context.setCookieStore(
         cookies.computeIfAbsent(session.cookies(), first -> new BasicCookieStore()));
@@ -192,16 +193,22 @@ public final class HttpRequester implements Requester {
   }
 
   @Override
+  public List<Visit.Cookie> cookies(String session) {
+    CookieStore store = cookies.get(session);
+    return store == null
+        ? List.of()
+        : store.getCookies().stream()
+            .map(
+                one ->
+                    new Visit.Cookie(one.getName(), one.getValue(), one.getDomain(), one.getPath()))
+            .toList();
+  }
+
+  @Override
   public X509Certificate certificate(URI url, Duration limit) throws IOException {
     String host = url.getHost().replaceAll("[\\[\\]]", "");
     InetAddress address = names.resolve(host)[0];
     return Certificates.shown(sockets.get(), new InetSocketAddress(address, url.getPort()), limit);
-  }
-
-  private static String authorization(Credentials known, Charset charset) {
-    return known.token()
-        ? "Bearer " + known.secret()
-        : "Basic " + Base64.getEncoder().encodeToString(pair(known).getBytes(charset));
   }
 
   private static String pair(Credentials known) {

@@ -5,9 +5,11 @@ import java.net.URI;
 import java.security.cert.X509Certificate;
 import java.time.Duration;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
+import jollycrate.browser.Visit;
 
 /** What came last from each address for each check, of a requester that does the asking. */
 public final class KeptAnswers {
@@ -48,6 +50,11 @@ public final class KeptAnswers {
     @Override
     public void leads(String name, String address) {
       requester.leads(name, address);
+    }
+
+    @Override
+    public List<Visit.Cookie> cookies(String session) {
+      return requester.cookies(session);
     }
 
     @Override

@@ -89,8 +89,12 @@ record PageParts(Requester requester, URI base, Requester.Session session, int d
     }
     int all = search.parts.size();
     return search.missing.isEmpty()
-        ? passed.asking(passed.request() + " and its " + all + (all == 1 ? " part" : " parts"))
+        ? passed.asking(passed.request() + counted(all))
         : passed.missing(told(search.misses), cause(url, search.missing, all));
+  }
+
+  private static String counted(int parts) {
+    return parts == 0 ? "" : " and its " + parts + (parts == 1 ? " part" : " parts");
   }
 
   private Answer ask(Part part) {

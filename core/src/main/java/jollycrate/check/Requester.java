@@ -2,11 +2,15 @@ package jollycrate.check;
 
 import java.io.IOException;
 import java.net.URI;
+import java.nio.charset.Charset;
 import java.security.cert.X509Certificate;
 import java.time.Duration;
+import java.util.Base64;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import jollycrate.app.Ask;
+import jollycrate.browser.Visit;
 
 /** Sends HTTP requests: once each, following no redirect. Several threads may. */
 public interface Requester extends AutoCloseable {
@@ -61,6 +65,11 @@ public interface Requester extends AutoCloseable {
    */
   default void leads(String name, String address) {}
 
+  /** The cookies that came in a session. */
+  default List<Visit.Cookie> cookies(String session) {
+    return List.of();
+  }
+
   /**
    * The certificate that whoever listens there shows; nobody is trusted for it.
    *
@@ -79,6 +88,14 @@ public interface Requester extends AutoCloseable {
    * @param secret password for BASIC authentication (RFC 7617), or token (RFC 6750)
    */
   record Credentials(String user, String secret, boolean token) {
+    /** As it stands in a header. */
+    String header(Charset charset) {
+      String pair = user + ":" + secret;
+      return token
+          ? "Bearer " + secret
+          : "Basic " + Base64.getEncoder().encodeToString(pair.getBytes(charset));
+    }
+
     @Override
     public String toString() {
       return user;

@@ -131,9 +131,14 @@ final class Sequence {
       Expectations expected = new Expectations(request.expect(), base);
       return new Timing(check.manner().load().get(), requester, sent, expected).of(result);
     }
-    return request.pages() > 0 && result.passed()
-        ? new PageParts(requester, base, session, request.pages()).of(url, answer, result)
-        : result;
+    if (request.pages() == 0 || !result.passed()) {
+      return result;
+    }
+    CheckResult whole =
+        new PageParts(requester, base, session, request.pages()).of(url, answer, result);
+    return request.browser() && whole.passed()
+        ? new PageInBrowser(requester, base, session).of(url, whole)
+        : whole;
   }
 
   private Requester.Session session(Optional<String> user, boolean untilDone) {

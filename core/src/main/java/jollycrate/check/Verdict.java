@@ -29,7 +29,8 @@ final class Verdict {
         cause,
         proves,
         Optional.empty(),
-        Optional.empty());
+        Optional.empty(),
+        "");
   }
 
   static Cause notLetIn(URI url, CheckResult.Miss miss) {

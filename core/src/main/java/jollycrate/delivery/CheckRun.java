@@ -164,7 +164,8 @@ final class CheckRun {
             : Optional.of(Cause.of("port " + port + " is not open", "Read its log")),
         true,
         Optional.empty(),
-        Optional.empty());
+        Optional.empty(),
+        "");
   }
 
   private CheckResult explained(

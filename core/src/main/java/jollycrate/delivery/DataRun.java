@@ -102,6 +102,7 @@ record DataRun(Site site, Application application, Map<String, String> passwords
             : Optional.of(Cause.of(why, "Compare [[data]] with what stands there")),
         proves,
         Optional.empty(),
-        Optional.empty());
+        Optional.empty(),
+        "");
   }
 }

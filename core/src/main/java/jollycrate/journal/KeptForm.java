@@ -83,7 +83,7 @@ final class KeptForm {
     ObjectNode request = check.objectNode();
     moved(check, request, List.of(ASK, EXPECT));
     request.putObject("remember");
-    request.put("pages", check.remove(PAGE).asBoolean() ? 1 : 0);
+    request.put("pages", check.remove(PAGE).asBoolean() ? 1 : 0).put("browser", false);
     check.putArray("requests").add(request);
     check.putArray("afterwards");
     ObjectNode manner = check.putObject("manner");

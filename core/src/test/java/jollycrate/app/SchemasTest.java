@@ -60,6 +60,8 @@ class SchemasTest {
         "[[check]]\nget = \"/\"\ntime = { p94 = \"1s\" }",
         "[[check]]\nget = \"/\"\ntime = { requests = 0 }",
         "[[check]]\nget = \"/\"\ndepth = 2",
+        "[[check]]\npage = \"/\"\nbrowser = true",
+        "[[check]]\nget = \"/\"\nbrowser = true",
         "[[check]]\nget = \"/\"\nsize = -1",
         "[[check]]\nget = \"/\"\nremember = { a = \"id\" }",
         "[[check]]\nget = \"/\"\nremember = { A = \"/id\" }",

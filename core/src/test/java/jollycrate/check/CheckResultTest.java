@@ -23,7 +23,8 @@ class CheckResultTest {
         Optional.of(Cause.of("what", "next")),
         true,
         Optional.empty(),
-        Optional.empty());
+        Optional.empty(),
+        "");
   }
 
   private static Optional<CheckResult> kept(String text) {

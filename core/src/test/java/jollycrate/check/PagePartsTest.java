@@ -48,7 +48,8 @@ class PagePartsTest {
                     Ask.get("/desk/", Optional.empty()),
                     Expect.of(Statuses.SUCCESS),
                     Map.of(),
-                    depth)),
+                    depth,
+                    false)),
             List.of(),
             Check.Manner.PLAIN,
             Optional.empty());

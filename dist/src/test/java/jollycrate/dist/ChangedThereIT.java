@@ -21,7 +21,7 @@ class ChangedThereIT {
       String pool = Files.readString(descriptor);
       workshop.edit(descriptor, "maxTotal=\"5\"", "maxTotal=\"25\"");
       workshop.edit(descriptor, "<Context docBase", "<Context reloadable=\"true\" docBase");
-      workshop.edit(users(workshop), "roles=\"owner\"", "roles=\"owner,mechanic\"");
+      workshop.edit(users(workshop), "roles=\"owner\"", "roles=\"owner,treasurer\"");
       Trace byHand = workshop.trace();
       workshop.edit("1.4.0", "1.5.0");
       workshop.edit("robin", "robin2");
@@ -30,7 +30,7 @@ class ChangedThereIT {
           .contains(
               "blocker conf/Catalina/localhost/spokes.xml: was changed there since delivery 1")
           .contains("- maxTotal=\"5\"", "+ maxTotal=\"25\"", "--changed-there keep")
-          .contains("+ <user username=\"robin\" password=\"(hash)\" roles=\"owner,mechanic\"/>")
+          .contains("+ <user username=\"robin\" password=\"(hash)\" roles=\"owner,treasurer\"/>")
           .contains("It cannot be kept (this delivery changes the same place")
           .doesNotContain(Workshop.DATABASE_PASSWORD);
       workshop.trace().isAs(byHand);
@@ -41,7 +41,7 @@ class ChangedThereIT {
           .contains("Delivered spokes 1.5.0");
       assertThat(Files.readString(descriptor))
           .contains("<Context reloadable=\"true\" docBase", "-1.5.0-", "maxTotal=\"25\"");
-      assertThat(Files.readString(users(workshop))).contains("owner,mechanic");
+      assertThat(Files.readString(users(workshop))).contains("owner,treasurer");
       String process = workshop.process();
       assertThat(workshop.ends(4, "deploy", "--to", "bench").out()).contains("since delivery 2");
       assertThat(workshop.ok("deploy", "--to", "bench", "--changed-there", "keep"))

@@ -41,7 +41,7 @@ public final class Shop {
     page(context, "health", new HealthPage(), "/health");
     page(context, "ledger", new LedgerPage(), "/ledger");
     page(context, "counter", new CounterPage(), "/counter", "/counter/photos")
-        .setMultipartConfigElement(new MultipartConfigElement("", 1_000_000, -1, 0));
+        .setMultipartConfigElement(new MultipartConfigElement("", 1_000_000, -1, 1_000_000));
     page(context, "tickets", new TicketsApi(), "/api/tickets/*");
     page(context, "looks", new Looks(), "*.css", "*.js", "*.svg");
     guard(tomcat, context);

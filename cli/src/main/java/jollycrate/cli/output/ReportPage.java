@@ -121,6 +121,7 @@ public final class ReportPage {
       page.add(row, "td", check.request()).addClass("code");
       misses(name, check);
       check.times().ifPresent(times -> times(section, check.name(), times));
+      picture(section, check);
     }
   }
 
@@ -135,6 +136,17 @@ public final class ReportPage {
         .map(cause -> (cause.what() + " " + cause.where()).strip())
         .filter(told::add)
         .ifPresent(cause -> page.add(at, "p", cause).addClass("miss"));
+  }
+
+  private void picture(Element section, CheckResult check) {
+    if (!check.picture().isEmpty()) {
+      Element figure = section.appendElement("figure");
+      page.add(figure, "figcaption", check.name() + ", in a browser");
+      figure
+          .appendElement("img")
+          .attr("src", "data:image/jpeg;base64," + check.picture())
+          .attr("alt", "What a browser showed for " + check.request());
+    }
   }
 
   private void times(Element section, String name, Times times) {

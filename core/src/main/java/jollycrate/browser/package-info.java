@@ -1,0 +1,2 @@
+/** A real browser without a window, driven over its open protocol. */
+package jollycrate.browser;
