@@ -11,6 +11,7 @@ import jollycrate.app.Check;
 import jollycrate.app.Descriptions;
 import jollycrate.app.NotDescribedException;
 import jollycrate.app.ServerEntry;
+import jollycrate.build.Drivers;
 import jollycrate.check.CheckResult;
 import jollycrate.check.KeptAnswers;
 import jollycrate.check.SideBySide;
@@ -137,9 +138,13 @@ public final class Apps {
 
   private Application named(Optional<String> name, ServerEntry entry) {
     mustBeTold(name, entry);
-    return name.filter(told -> !isDescribedHere(told))
-        .map(Application::undescribed)
-        .orElseGet(() -> descriptions.application(entry));
+    Application application =
+        name.filter(told -> !isDescribedHere(told))
+            .map(Application::undescribed)
+            .orElseGet(() -> descriptions.application(entry));
+    return application.data().isEmpty()
+        ? application
+        : Drivers.found(means.host(), means.setting(), application, means.progress()::waitingFor);
   }
 
   private boolean isDescribedHere(String name) {

@@ -60,10 +60,15 @@ public final class Rounds {
     }
   }
 
-  /** The application with those of its checks that may be made again and again. */
+  /**
+   * The application with those of its checks that may be made again and again; a data source is not
+   * asked, as that takes a Java of its own each time.
+   */
   public static Application harmless(Application application) {
-    return application.checking(
-        application.checks().stream().filter(Check::isSafe).map(Check::unmeasured).toList());
+    return application
+        .askingNoData()
+        .checking(
+            application.checks().stream().filter(Check::isSafe).map(Check::unmeasured).toList());
   }
 
   /**

@@ -18,7 +18,8 @@ import jollycrate.watch.Site;
 
 /**
  * Checks of applications that are not delivered just now, as their deliveries described them. Only
- * those that change nothing are run, and of those that failed before nothing is expected.
+ * those that change nothing are run, and of those that failed before nothing is expected. Their
+ * data sources are not asked: drivers stand where they were delivered from.
  */
 final class StandingChecks {
   private final Site site;
@@ -54,7 +55,7 @@ final class StandingChecks {
   }
 
   private List<CheckResult> run(CheckRun checkRun, Placement placement, Set<String> leftOut) {
-    Application application = described(placement.application());
+    Application application = described(placement.application()).askingNoData();
     List<Check> checks = application.checks().stream().filter(check -> check.isSafe()).toList();
     List<Check> expected =
         checks.stream().filter(check -> !leftOut.contains(check.name())).toList();
@@ -65,8 +66,7 @@ final class StandingChecks {
       People people = new Passwords(application, secrets).people();
       return checkRun.run(application.checking(expected), people, placement, false);
     } catch (SecretException unresolved) {
-      return checkRun.run(
-          application.checking(List.of()).askingNoData(), People.NOBODY, placement, false);
+      return checkRun.run(application.checking(List.of()), People.NOBODY, placement, false);
     }
   }
 

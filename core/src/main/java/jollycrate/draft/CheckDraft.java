@@ -194,8 +194,9 @@ public final class CheckDraft {
       Set<String> before =
           application.checks().stream().map(Check::name).collect(Collectors.toSet());
       Application all = ApplicationFile.read(beside, Optional.empty(), values);
-      return application.checking(
-          all.checks().stream().filter(check -> !before.contains(check.name())).toList());
+      return application
+          .askingNoData()
+          .checking(all.checks().stream().filter(check -> !before.contains(check.name())).toList());
     } catch (IOException e) {
       throw cannot(file, IoReason.of(e));
     } finally {

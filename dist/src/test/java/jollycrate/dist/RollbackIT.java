@@ -82,7 +82,7 @@ class RollbackIT {
           .containsPattern("/ledger +kept out, 401 +kept out, 403 +WRONG: 401, is to see it");
       assertThat(workshop.folder.resolve("report.xml"))
           .content()
-          .contains("tests=\"17\" failures=\"4\"", "name=\"robin may see /ledger\"")
+          .contains("tests=\"13\" failures=\"4\"", "name=\"robin may see /ledger\"")
           .contains("<failure message=\"status expected 200 to 299, got 401\">");
     }
   }
