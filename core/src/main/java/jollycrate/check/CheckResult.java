@@ -43,6 +43,54 @@ public record CheckResult(
         Optional<Times> times,
     @JacksonInject(value = Json.ABSENT, useInput = OptBoolean.TRUE) String picture) {
 
+  /** Of an answer, or of why none came. */
+  static CheckResult of(
+      String name,
+      String request,
+      Answer answer,
+      List<Miss> misses,
+      Optional<Cause> cause,
+      boolean proves) {
+    return new CheckResult(
+        name,
+        request,
+        answer.status(),
+        answer.unanswered(),
+        answer.took(),
+        misses,
+        cause,
+        proves,
+        Optional.empty(),
+        Optional.empty(),
+        "");
+  }
+
+  /**
+   * Of something that is asked by no HTTP request, or where none was sent.
+   *
+   * @param asked what was asked
+   */
+  public static CheckResult withoutAnswer(
+      String name,
+      String asked,
+      Duration took,
+      List<Miss> misses,
+      Optional<Cause> cause,
+      boolean proves) {
+    return new CheckResult(
+        name,
+        asked,
+        0,
+        Optional.empty(),
+        took,
+        misses,
+        cause,
+        proves,
+        Optional.empty(),
+        Optional.empty(),
+        "");
+  }
+
   /** Why no answer came, or that one did. */
   public Answer.Why why() {
     return unanswered.orElse(Answer.Why.CAME);
@@ -102,9 +150,8 @@ public record CheckResult(
   }
 
   /** The same, of which the times were measured. */
-  CheckResult measured(Times measured, List<Miss> late) {
-    Optional<Cause> why =
-        late.isEmpty() ? cause : Optional.of(Verdict.slow(request, measured.errors() > 0));
+  CheckResult measured(Times measured, List<Miss> late, Cause slow) {
+    Optional<Cause> why = late.isEmpty() ? cause : Optional.of(slow);
     return new CheckResult(
         name,
         request,

@@ -53,15 +53,15 @@ public final class Checker {
     String why = "not asked: nothing came back for '" + before + "'";
     Answer none = Answer.failed(Duration.ZERO, Answer.Why.SILENCE, why, "");
     String address = check.first().ask().method() + " " + base + path(check);
-    return Verdict.result(check.name(), address, none, List.of(Verdict.none(none)), true)
-        .in(check.cell())
-        .because(Optional.empty());
+    return CheckResult.of(
+            check.name(), address, none, List.of(Verdict.none(none)), Optional.empty(), true)
+        .in(check.cell());
   }
 
   /** Asks a program at its root; any answer of its own will do, but an error. */
   public CheckResult anyAnswer() {
     Answer answer = requester.send(Requester.Request.get(base), LIMIT);
-    return Verdict.result("answers", "GET " + base, answer, errors(answer), answer.came());
+    return Verdict.result("answers", "GET", base, answer, errors(answer), answer.came());
   }
 
   /**
@@ -75,7 +75,7 @@ public final class Checker {
     Answer answer = requester.send(Requester.Request.get(base), LIMIT);
     Optional<String> unproven = unproven(answer, servlets);
     String name = "answers" + unproven.map(why -> " (" + why + ")").orElse("");
-    return Verdict.result(name, "GET " + base, answer, errors(answer), unproven.isEmpty());
+    return Verdict.result(name, "GET", base, answer, errors(answer), unproven.isEmpty());
   }
 
   /**
@@ -105,18 +105,8 @@ public final class Checker {
                     "the public port answers for it too",
                     "Give the admin listener a Service of its own"))
             : Optional.empty();
-    return new CheckResult(
-        "the public port does not answer for it",
-        "GET " + other,
-        there.status(),
-        there.unanswered(),
-        there.took(),
-        misses,
-        cause,
-        proven,
-        Optional.empty(),
-        Optional.empty(),
-        "");
+    return CheckResult.of(
+        "the public port does not answer for it", "GET " + other, there, misses, cause, proven);
   }
 
   private static Optional<String> unproven(Answer answer, boolean servlets) {

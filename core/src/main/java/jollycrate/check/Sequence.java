@@ -9,7 +9,6 @@ import java.net.URISyntaxException;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
 import java.util.regex.Matcher;
@@ -18,6 +17,7 @@ import jollycrate.app.Ask;
 import jollycrate.app.Check;
 import jollycrate.app.Values;
 import jollycrate.json.Json;
+import jollycrate.server.Cause;
 
 /** The requests of one check, one after the other, and what they remember. */
 final class Sequence {
@@ -100,9 +100,7 @@ final class Sequence {
     Requester.Session session = session(request.ask().user(), untilDone);
     Optional<CheckResult.Miss> closed = request.ask().user().flatMap(user -> logIn(user, session));
     if (closed.isPresent()) {
-      Answer refused = Answer.came(0, Map.of(), Answer.Body.NONE, Duration.ZERO);
-      return Verdict.result(check.name(), told, refused, List.of(closed.get()), true)
-          .because(Optional.of(Verdict.notLetIn(url.get(), closed.get())));
+      return unasked(told, closed.get(), Verdict.notLetIn(url.get(), closed.get()));
     }
     return result(request, url.get(), session);
   }
@@ -125,8 +123,7 @@ final class Sequence {
     } else {
       misses.add(Verdict.none(answer));
     }
-    CheckResult result =
-        Verdict.result(check.name(), ask.method() + " " + url, answer, misses, true);
+    CheckResult result = Verdict.result(check.name(), ask.method(), url, answer, misses, true);
     if (result.passed() && check.manner().load().isPresent()) {
       Expectations expected = new Expectations(request.expect(), base);
       return new Timing(check.manner().load().get(), requester, sent, expected).of(result);
@@ -171,11 +168,18 @@ final class Sequence {
 
   private CheckResult nowhere(Check.Request request) {
     String path = request.ask().path();
-    Answer none = Answer.came(0, Map.of(), Answer.Body.NONE, Duration.ZERO);
-    CheckResult.Miss miss =
-        new CheckResult.Miss("address", "one on the application's own server", path);
-    return Verdict.result(
-        check.name(), request.ask().method() + " " + base, none, List.of(miss), true);
+    return unasked(
+        request.ask().method() + " " + base,
+        new CheckResult.Miss("address", "one on the application's own server", path),
+        Verdict.cause(
+            base,
+            "what an earlier answer told is not on the application's own server: " + path,
+            "Remember an address of its own, or a part of one"));
+  }
+
+  private CheckResult unasked(String told, CheckResult.Miss miss, Cause why) {
+    return CheckResult.withoutAnswer(
+        check.name(), told, Duration.ZERO, List.of(miss), Optional.of(why), true);
   }
 
   private void certificate(URI url, int days, List<CheckResult.Miss> misses) {

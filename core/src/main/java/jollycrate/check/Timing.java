@@ -57,7 +57,7 @@ final class Timing {
                 misses.add(new CheckResult.Miss(name, "at most " + most.toMillis() + " ms", got));
               }
             });
-    return passed.measured(times, misses);
+    return passed.measured(times, misses, Verdict.slow(request.url(), times.errors() > 0));
   }
 
   private Times measure() {

@@ -12,25 +12,18 @@ final class Verdict {
   private Verdict() {}
 
   static CheckResult result(
-      String name, String request, Answer answer, List<CheckResult.Miss> misses, boolean proves) {
-    URI url = URI.create(request.substring(request.indexOf(' ') + 1));
+      String name,
+      String method,
+      URI url,
+      Answer answer,
+      List<CheckResult.Miss> misses,
+      boolean proves) {
     boolean onlySlow = misses.size() == 1 && misses.get(0).what().equals(Expectations.TIME);
     Optional<Cause> cause =
         misses.isEmpty()
             ? Optional.empty()
             : Optional.of(onlySlow ? tooSlow(url) : cause(url, answer));
-    return new CheckResult(
-        name,
-        request,
-        answer.status(),
-        answer.unanswered(),
-        answer.took(),
-        misses,
-        cause,
-        proves,
-        Optional.empty(),
-        Optional.empty(),
-        "");
+    return CheckResult.of(name, method + " " + url, answer, misses, cause, proves);
   }
 
   static Cause notLetIn(URI url, CheckResult.Miss miss) {
@@ -40,8 +33,7 @@ final class Verdict {
         "Compare [logins], [users] and what they refer to");
   }
 
-  static Cause slow(String request, boolean errors) {
-    URI url = URI.create(request.substring(request.indexOf(' ') + 1));
+  static Cause slow(URI url, boolean errors) {
     return errors
         ? cause(url, "not every answer was right when it was asked again and again", "Read its log")
         : cause(

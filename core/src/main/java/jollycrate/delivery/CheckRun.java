@@ -152,20 +152,15 @@ final class CheckRun {
             ? List.of()
             : List.of(
                 new CheckResult.Miss("port", "open", found.unread().orElse("nobody listens")));
-    return new CheckResult(
+    return CheckResult.withoutAnswer(
         "listens on its port",
         "port " + port,
-        0,
-        Optional.empty(),
         Duration.ZERO,
         misses,
         misses.isEmpty()
             ? Optional.empty()
             : Optional.of(Cause.of("port " + port + " is not open", "Read its log")),
-        true,
-        Optional.empty(),
-        Optional.empty(),
-        "");
+        true);
   }
 
   private CheckResult explained(

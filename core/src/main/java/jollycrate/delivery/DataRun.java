@@ -90,19 +90,14 @@ record DataRun(Site site, Application application, Map<String, String> passwords
       List<CheckResult.Miss> misses,
       String why,
       boolean proves) {
-    return new CheckResult(
+    return CheckResult.withoutAnswer(
         check.name(),
         check.source() + besides,
-        0,
-        Optional.empty(),
         took,
         misses,
         misses.isEmpty()
             ? Optional.empty()
             : Optional.of(Cause.of(why, "Compare [[data]] with what stands there")),
-        proves,
-        Optional.empty(),
-        Optional.empty(),
-        "");
+        proves);
   }
 }
