@@ -1,6 +1,7 @@
 package jollycrate.check;
 
 import java.net.URI;
+import java.net.URISyntaxException;
 import java.time.Duration;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -63,18 +64,20 @@ final class FormLogIns {
     if (form.isEmpty()) {
       return Optional.of(page.shown() + " shows no form with a field for a password");
     }
-    URI action = URI.create(form.get().absUrl("action").replaceFirst("#.*", ""));
-    if (!sameServer(action)) {
-      return Optional.of("the form would send the password elsewhere: " + action);
+    String target = form.get().attr("action");
+    Optional<URI> action =
+        target.isEmpty() ? Optional.of(page.url()) : here(form.get().absUrl("action"));
+    if (action.isEmpty()) {
+      return Optional.of("the form would send the password elsewhere: " + target);
     }
     Requester.Request sent =
         new Requester.Request(
             "POST",
-            action,
+            action.get(),
             Map.of(),
             Optional.of(new Ask.Sent(Optional.empty(), filled(form.get(), user), List.of())),
             session);
-    Page after = followed(new Page(action, send(sent)), session);
+    Page after = followed(new Page(action.get(), send(sent)), session);
     boolean out = after.answer().status() >= ERROR || !after.answer().came();
     return out || after.form().isPresent()
         ? Optional.of(after.shown() + (out ? "" : " shows the form again"))
@@ -101,18 +104,34 @@ final class FormLogIns {
       if (!Statuses.REDIRECTION.holds(page.answer().status()) || to.isEmpty()) {
         return page;
       }
-      URI next = page.url().resolve(to);
-      if (!sameServer(next)) {
+      Optional<URI> next = resolved(page.url(), to);
+      if (next.isEmpty()) {
         return page;
       }
-      page = new Page(next, send(Requester.Request.get(next, session)));
+      page = new Page(next.get(), send(Requester.Request.get(next.get(), session)));
     }
     return page;
   }
 
-  private boolean sameServer(URI url) {
-    return base.getScheme().equals(url.getScheme())
-        && base.getAuthority().equals(url.getAuthority());
+  private Optional<URI> resolved(URI from, String to) {
+    try {
+      return here(from.resolve(new URI(to)).toString());
+    } catch (URISyntaxException noAddress) {
+      return Optional.empty();
+    }
+  }
+
+  /** An address on the application's own server, without a fragment; empty for any other. */
+  private Optional<URI> here(String target) {
+    try {
+      URI url = new URI(target.replaceFirst("#.*", ""));
+      boolean same =
+          base.getScheme().equals(url.getScheme())
+              && base.getAuthority().equals(url.getAuthority());
+      return Optional.of(url).filter(found -> same);
+    } catch (URISyntaxException noAddress) {
+      return Optional.empty();
+    }
   }
 
   /** What came from an address. */

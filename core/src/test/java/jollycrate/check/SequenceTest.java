@@ -79,6 +79,16 @@ class SequenceTest {
       }
       case "GET /once" ->
           send(exchange, asked.stream().filter("GET /once"::equals).count() == 1 ? 200 : 404, "");
+      case "GET /bare" ->
+          send(exchange, 200, in(exchange) ? "inside" : FORM.replace("action=enter ", ""));
+      case "POST /bare" -> {
+        exchange.getResponseHeaders().set("Set-Cookie", "in=yes");
+        send(exchange, 200, "inside");
+      }
+      case "GET /astray" -> {
+        exchange.getResponseHeaders().set("Location", "http://a b/");
+        send(exchange, 302, "");
+      }
       case "POST /photos" -> send(exchange, 200, body);
       case "GET /token" ->
           send(exchange, 200, "" + exchange.getRequestHeaders().getFirst("Authorization"));
@@ -194,6 +204,7 @@ class SequenceTest {
             "[[check]]\n[[check.request]]\npost = \"/photos\"\nbody = \"http://127.0.0.2:1/\"\n"
                 + "remember = { where = \"\" }\n[[check.request]]\nget = \"{where}x\"");
     assertThat(result.misses().get(0).got()).isEqualTo("http://127.0.0.2:1/x");
+    assertThat(result.cause().orElseThrow().what()).contains("not on the application's own server");
   }
 
   @Test
@@ -208,6 +219,14 @@ class SequenceTest {
                 "log-in", "shelf is let in", "/spokes/desk (200) shows the form again"));
     assertThat(run(check + "form = \"/token\"\npassword = \"env:M\"").misses().get(0).got())
         .isEqualTo("/spokes/token (200) shows no form with a field for a password");
+  }
+
+  @Test
+  void aFormWithoutAnActionGoesToItsOwnPage() throws IOException {
+    String check = "[[check]]\nget = \"/bare\"\nas = \"mia\"\ntext = \"inside\"\n[logins.mia]\n";
+    assertThat(run(check + "form = \"/bare\"\npassword = \"env:M\"").misses()).isEmpty();
+    assertThat(run(check + "form = \"/astray\"\npassword = \"env:M\"").misses().get(0).got())
+        .isEqualTo("/spokes/astray (302) shows no form with a field for a password");
   }
 
   @Test
