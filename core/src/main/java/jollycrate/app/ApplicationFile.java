@@ -89,9 +89,9 @@ public final class ApplicationFile {
   }
 
   /** The values of one server, beside it first, then those in this file. */
-  private List<Section.Layer> layers(String server) {
+  private List<Layer> layers(String server) {
     String application = file.root(List.of()).text("name").orElse("");
-    List<Section.Layer> layers = new ArrayList<>();
+    List<Layer> layers = new ArrayList<>();
     servers.flatMap(it -> it.table(FOR, server, application)).ifPresent(layers::add);
     file.table(FOR, server).ifPresent(layers::add);
     return layers;

@@ -27,44 +27,17 @@ final class Section {
   private final TomlFile common;
   private final String name;
   private final List<Layer> layers;
-  private final Place begin;
+  private final Layer.Place begin;
   private final Set<String> known = new LinkedHashSet<>();
-
-  /** A table of one file; several lie over each other, the one that counts first. */
-  record Layer(TomlFile file, TomlTable table) {
-    private boolean has(String key) {
-      return table.contains(List.of(key));
-    }
-
-    private Object get(String key) {
-      return table.get(List.of(key));
-    }
-
-    private Place place(String key) {
-      return new Place(file, table.inputPositionOf(List.of(key)));
-    }
-  }
-
-  /** Where something stands. */
-  private record Place(TomlFile file, TomlPosition position) {
-    void problem(String message, String fix) {
-      file.problem(position, message, fix);
-    }
-
-    @Override
-    public String toString() {
-      return file.path() + ":" + position.line();
-    }
-  }
 
   /** A whole file, of which the last layer is. */
   static Section root(List<Layer> layers) {
     Layer common = layers.get(layers.size() - 1);
-    Place begin = new Place(common.file, TomlPosition.positionAt(1, 1));
-    return new Section(common.file, "", layers, begin);
+    Layer.Place begin = new Layer.Place(common.file(), TomlPosition.positionAt(1, 1));
+    return new Section(common.file(), "", layers, begin);
   }
 
-  private Section(TomlFile common, String name, List<Layer> layers, Place begin) {
+  private Section(TomlFile common, String name, List<Layer> layers, Layer.Place begin) {
     this.common = common;
     this.name = name;
     this.layers = layers;
@@ -75,7 +48,7 @@ final class Section {
   Set<String> keys() {
     Set<String> keys = new LinkedHashSet<>();
     for (int layer = layers.size() - 1; layer >= 0; layer--) {
-      keys.addAll(layers.get(layer).table.keySet());
+      keys.addAll(layers.get(layer).table().keySet());
     }
     return keys;
   }
@@ -121,7 +94,7 @@ final class Section {
 
   /** The folder that paths in a value start from: that of the file in which it stands. */
   Path folder(String key) {
-    Path file = layerOf(key).map(Layer::file).orElse(begin.file).path();
+    Path file = layerOf(key).map(Layer::file).orElse(begin.file()).path();
     return file.toAbsolutePath().getParent();
   }
 
@@ -220,12 +193,12 @@ final class Section {
   Section section(String key) {
     known.add(key);
     List<Layer> inner = new ArrayList<>();
-    Place place = begin;
+    Layer.Place place = begin;
     for (Layer layer : layers) {
       Object value = layer.get(key);
       if (value instanceof TomlTable table) {
         place = inner.isEmpty() ? layer.place(key) : place;
-        inner.add(new Layer(layer.file, table));
+        inner.add(new Layer(layer.file(), table));
       } else if (value != null) {
         layer
             .place(key)
@@ -251,11 +224,12 @@ final class Section {
 
   /** Where a key stands, else where its table begins. */
   Problem place(String key) {
-    Place place = placeOf(key);
-    return new Problem(place.file.path(), place.position.line(), place.position.column(), "", "");
+    Layer.Place place = placeOf(key);
+    return new Problem(
+        place.file().path(), place.position().line(), place.position().column(), "", "");
   }
 
-  private Place placeOf(String key) {
+  private Layer.Place placeOf(String key) {
     return layerOf(key).map(layer -> layer.place(key)).orElse(begin);
   }
 
@@ -266,11 +240,11 @@ final class Section {
       return List.of();
     }
     List<Section> sections = new ArrayList<>();
-    TomlFile file = placeOf(key).file;
+    TomlFile file = placeOf(key).file();
     if (value.get() instanceof TomlArray array) {
       for (int i = 0; i < array.size(); i++) {
         if (array.get(i) instanceof TomlTable table) {
-          Place place = new Place(file, array.inputPositionOf(i));
+          Layer.Place place = new Layer.Place(file, array.inputPositionOf(i));
           sections.add(new Section(common, path(key), List.of(new Layer(file, table)), place));
         }
       }
@@ -337,7 +311,7 @@ final class Section {
   /** Reports every key that nobody asked for. */
   void end() {
     for (Layer layer : layers) {
-      for (String key : layer.table.keySet()) {
+      for (String key : layer.table().keySet()) {
         if (!known.contains(key)) {
           layer.place(key).problem(unknown(key), fixFor(key, known));
         }

@@ -109,20 +109,20 @@ final class TomlFile {
   }
 
   /** The whole file, with per-server values laid over it, those that count first. */
-  Section root(List<Section.Layer> own) {
-    List<Section.Layer> layers = new ArrayList<>(own);
-    layers.add(new Section.Layer(this, content));
+  Section root(List<Layer> own) {
+    List<Layer> layers = new ArrayList<>(own);
+    layers.add(new Layer(this, content));
     return Section.root(layers);
   }
 
   /** The table under names that may hold dots; empty when there is none. */
-  Optional<Section.Layer> table(String... names) {
+  Optional<Layer> table(String... names) {
     Object found = content;
     for (String name : names) {
       found = found instanceof TomlTable table ? table.get(List.of(name)) : null;
     }
     return found instanceof TomlTable table
-        ? Optional.of(new Section.Layer(this, table))
+        ? Optional.of(new Layer(this, table))
         : Optional.empty();
   }
 
