@@ -8,7 +8,6 @@ import jollycrate.file.Sizes;
 /** Shows what releases needed that came up, one below the other. */
 public final class DeliveryTimesView {
   private static final int WIDTH = 16;
-  private static final String PARTS = "▏▎▍▌▋▊▉█";
 
   private final Screen screen;
 
@@ -50,10 +49,7 @@ public final class DeliveryTimesView {
       PastDeliveries.Times one,
       List<PastDeliveries.Times> all,
       ToLongFunction<PastDeliveries.Times> amount) {
-    long most = Math.max(1, all.stream().mapToLong(amount).max().orElse(1));
-    int eighths = (int) (amount.applyAsLong(one) * WIDTH * PARTS.length() / most);
-    String rest =
-        eighths % PARTS.length() == 0 ? "" : "" + PARTS.charAt(eighths % PARTS.length() - 1);
-    return "█".repeat(eighths / PARTS.length()) + rest;
+    long most = all.stream().mapToLong(amount).max().orElse(1);
+    return Blocks.bar(amount.applyAsLong(one), most, WIDTH);
   }
 }

@@ -6,7 +6,6 @@ import jollycrate.check.Times;
 
 /** Times of a request that was made again and again, with how they are spread. */
 final class TimesRows {
-  private static final String EIGHTHS = " ▁▂▃▄▅▆▇█";
   private static final int TEN = 10;
 
   private TimesRows() {}
@@ -41,10 +40,7 @@ final class TimesRows {
   static String picture(List<Times.Bar> bars) {
     long most = bars.stream().mapToLong(Times.Bar::count).max().orElse(1);
     StringBuilder picture = new StringBuilder();
-    for (Times.Bar bar : bars) {
-      int height = (int) Math.ceil(bar.count() * (EIGHTHS.length() - 1.0) / Math.max(1, most));
-      picture.append(EIGHTHS.charAt(height));
-    }
+    bars.forEach(bar -> picture.append(Blocks.column(bar.count(), most)));
     return picture.toString().stripTrailing();
   }
 

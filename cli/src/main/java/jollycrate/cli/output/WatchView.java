@@ -27,7 +27,6 @@ public final class WatchView {
   private static final int MOST_ROUNDS = 24;
   private static final int MOST_TOLD = 4;
   private static final int NAME_WIDTH = 36;
-  private static final String EIGHTHS = "▁▂▃▄▅▆▇█";
   private static final String MISSED = "×";
 
   private final Screen screen;
@@ -216,19 +215,18 @@ public final class WatchView {
         .collect(Collectors.joining());
   }
 
-  /** The quickest time is the lowest block, the slowest one the highest, each by its share. */
+  /** Each time by its share of the slowest. */
   private static String trend(Course course) {
-    long slowest =
-        course.results.stream()
-            .map(CheckResult::took)
-            .mapToLong(took -> took.toNanos() / 1000)
-            .max()
-            .orElse(1);
+    long slowest = course.results.stream().mapToLong(WatchView::micros).max().orElse(1);
     StringBuilder trend = new StringBuilder();
     for (CheckResult result : course.results) {
-      long part = result.took().toNanos() / 1000 * (EIGHTHS.length() - 1) / Math.max(1, slowest);
-      trend.append(result.passed() ? EIGHTHS.charAt((int) part) : MISSED);
+      trend.append(result.passed() ? "" + Blocks.column(micros(result), slowest) : MISSED);
     }
     return trend.toString();
+  }
+
+  /** At least one, so that something is seen. */
+  private static long micros(CheckResult result) {
+    return Math.max(1, result.took().toNanos() / 1000);
   }
 }
