@@ -80,6 +80,19 @@ final class PageText {
     add(row, "td", word).addClass(right ? "good" : "bad");
   }
 
+  /**
+   * A picture that was taken.
+   *
+   * @param base64 as JPEG
+   * @param told for whoever does not see it
+   */
+  void photo(Element figure, String base64, String told) {
+    figure
+        .appendElement("img")
+        .attr("src", "data:image/jpeg;base64," + base64)
+        .attr("alt", mask.apply(told));
+  }
+
   /** A picture of how times are spread. */
   void bars(Element figure, List<Times.Bar> bars, String told) {
     int width = bars.size() * BAR_WIDTH;

@@ -142,10 +142,7 @@ public final class ReportPage {
     if (!check.picture().isEmpty()) {
       Element figure = section.appendElement("figure");
       page.add(figure, "figcaption", check.name() + ", in a browser");
-      figure
-          .appendElement("img")
-          .attr("src", "data:image/jpeg;base64," + check.picture())
-          .attr("alt", "What a browser showed for " + check.request());
+      page.photo(figure, check.picture(), "What a browser showed for " + check.request());
     }
   }
 
