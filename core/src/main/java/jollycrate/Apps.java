@@ -75,8 +75,7 @@ public final class Apps {
             means.progress().waitingFor(what);
           }
         };
-    StandingService standing =
-        new StandingService(site, means.secrets(), keeping, means.interrupts());
+    StandingService standing = new StandingService(site, keeping, means.interrupts());
     List<Check> once = application.checks().stream().map(Check::unmeasured).toList();
     DeliveryOutcome outcome = standing.check(application.checking(once), 1);
     String address = outcome.aim().place().address().replaceFirst("/?$", "/");
@@ -153,7 +152,6 @@ public final class Apps {
   }
 
   private StandingService standing(ServerEntry entry) {
-    return new StandingService(
-        means.sites().site(entry), means.secrets(), means.progress(), means.interrupts());
+    return new StandingService(means.sites().site(entry), means.progress(), means.interrupts());
   }
 }

@@ -52,7 +52,6 @@ public final class Crate {
   private final Means means;
   private final Host host;
   private final Setting setting;
-  private final Secrets secrets;
   private final Progress progress;
   private final Interrupts interrupts;
   private final Descriptions descriptions;
@@ -62,7 +61,6 @@ public final class Crate {
     this.means = Means.of(setting, secrets, progress, interrupts);
     this.host = means.host();
     this.setting = setting;
-    this.secrets = secrets;
     this.progress = progress;
     this.interrupts = interrupts;
     this.descriptions = means.descriptions();
@@ -286,7 +284,7 @@ public final class Crate {
   }
 
   private DeliveryService service(Site site, Progress told) {
-    return new DeliveryService(site, secrets, told, interrupts);
+    return new DeliveryService(site, told, interrupts);
   }
 
   private Site site(ServerEntry entry) {

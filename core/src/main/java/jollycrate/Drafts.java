@@ -68,8 +68,7 @@ public final class Drafts {
   private Function<Application, List<CheckResult>> trying(String server) {
     ServerEntry entry = means.descriptions().entry(server);
     StandingService standing =
-        new StandingService(
-            means.sites().site(entry), means.secrets(), means.progress(), means.interrupts());
+        new StandingService(means.sites().site(entry), means.progress(), means.interrupts());
     return application -> standing.check(application, 1).checks();
   }
 }

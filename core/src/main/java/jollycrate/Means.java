@@ -54,6 +54,7 @@ record Means(
             setting,
             kinds,
             instances,
+            secrets,
             (sockets, trust) -> new HttpRequester(interrupts::isAsked, sockets, trust)),
         descriptions);
   }

@@ -146,8 +146,7 @@ public final class Servers {
   }
 
   private ServerChanges changes(ServerEntry entry, Ports before) {
-    return new ServerChanges(
-        site(entry), before, means.secrets(), means.progress(), means.interrupts());
+    return new ServerChanges(site(entry), before, means.progress(), means.interrupts());
   }
 
   /** Whether a server is as it is described, thing by thing. */

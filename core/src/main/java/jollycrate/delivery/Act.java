@@ -262,7 +262,7 @@ final class Act {
       return DeliveryOutcome.Result.STUCK;
     }
     new Ending(site, journal)
-        .takenBackOrWhatIsLeft(target.masked(cause.what()))
+        .takenBackOrWhatIsLeft(site.secrets().mask(cause.what()))
         .forEach(outcome::note);
     return interrupts.isAsked()
         ? DeliveryOutcome.Result.INTERRUPTED

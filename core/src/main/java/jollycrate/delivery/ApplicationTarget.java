@@ -6,7 +6,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.function.Function;
-import java.util.function.UnaryOperator;
 import jollycrate.check.CheckResult;
 import jollycrate.journal.EarlierRelease;
 import jollycrate.journal.Journal;
@@ -31,7 +30,6 @@ import jollycrate.watch.Site;
  * @param ours digests of what we answer for, by key, where something of somebody else stays in it
  * @param dataSources JNDI names that the new release gets
  * @param checks runs the checks of the application
- * @param mask takes secrets out of what goes into our records
  */
 record ApplicationTarget(
     Site site,
@@ -40,11 +38,10 @@ record ApplicationTarget(
     Optional<EarlierRelease> release,
     Map<String, String> ours,
     List<String> dataSources,
-    Function<Placement, List<CheckResult>> checks,
-    UnaryOperator<String> mask)
+    Function<Placement, List<CheckResult>> checks)
     implements Target {
 
-  static ApplicationTarget removal(Site site, String application, UnaryOperator<String> mask) {
+  static ApplicationTarget removal(Site site, String application) {
     return new ApplicationTarget(
         site,
         application,
@@ -52,8 +49,7 @@ record ApplicationTarget(
         Optional.empty(),
         Map.of(),
         List.of(),
-        placement -> List.of(),
-        mask);
+        placement -> List.of());
   }
 
   private List<Piece> pieces() {
@@ -164,10 +160,5 @@ record ApplicationTarget(
     return results.stream().anyMatch(CheckResult::proves)
         ? DeliveryOutcome.Result.DELIVERED
         : DeliveryOutcome.Result.DELIVERED_UNPROVEN;
-  }
-
-  @Override
-  public String masked(String text) {
-    return mask.apply(text);
   }
 }

@@ -7,7 +7,6 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.Supplier;
 import jollycrate.foresee.Finding;
-import jollycrate.secret.Secrets;
 import jollycrate.server.Stock;
 import jollycrate.step.StepList;
 import jollycrate.stock.Space;
@@ -21,13 +20,11 @@ import jollycrate.watch.Site;
  */
 final class Course {
   private final Site site;
-  private final Secrets secrets;
   private final Progress progress;
   private final Gate gate;
 
-  Course(Site site, Secrets secrets, Progress progress, Gate gate) {
+  Course(Site site, Progress progress, Gate gate) {
     this.site = site;
-    this.secrets = secrets;
     this.progress = progress;
     this.gate = gate;
   }
@@ -118,12 +115,12 @@ final class Course {
   private void tell(OutcomeBuilder outcome, Way way) {
     way.stock().texts().values().stream()
         .map(bytes -> new String(bytes, StandardCharsets.UTF_8))
-        .forEach(text -> HiddenValues.in(text, secrets));
+        .forEach(text -> HiddenValues.in(text, site.secrets()));
     List<Finding> findings = new ArrayList<>(way.findings());
     findings.sort(Comparator.comparing(Finding::level));
     List<String> diffs =
         TextDiffs.of(way.stock(), way.steps()).stream()
-            .map(diff -> HiddenValues.masked(diff, secrets))
+            .map(diff -> HiddenValues.masked(diff, site.secrets()))
             .toList();
     outcome.findings(findings).steps(way.steps()).diffs(diffs);
     progress.foreseen(findings);
@@ -166,7 +163,7 @@ final class Course {
       }
       DeliveryOutcome end = outcome.end(result, site.time().now());
       return new Told(site)
-          .keepOrWhyNot(end, secrets)
+          .keepOrWhyNot(end)
           .map(why -> outcome.note(why).end(result, site.time().now()))
           .or(() -> Optional.of(end));
     }

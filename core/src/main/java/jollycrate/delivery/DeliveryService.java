@@ -17,7 +17,6 @@ import jollycrate.foresee.Finding;
 import jollycrate.foresee.Foresight;
 import jollycrate.foresee.ProcessRule;
 import jollycrate.journal.EarlierRelease;
-import jollycrate.secret.Secrets;
 import jollycrate.server.Order;
 import jollycrate.server.Placement;
 import jollycrate.server.Standing;
@@ -33,7 +32,6 @@ import jollycrate.watch.Waits;
 /** Delivers applications to one server, from first look to last record. */
 public final class DeliveryService {
   private final Site site;
-  private final Secrets secrets;
   private final Progress progress;
   private final Interrupts interrupts;
   private final Gate gate;
@@ -41,22 +39,21 @@ public final class DeliveryService {
   private final Aims aims;
   private final Preparation preparation;
 
-  /** */
-  public DeliveryService(Site site, Secrets secrets, Progress progress, Interrupts interrupts) {
+  /** For one server. */
+  public DeliveryService(Site site, Progress progress, Interrupts interrupts) {
     this.site = site;
-    this.secrets = secrets;
     this.progress = progress;
     this.interrupts = interrupts;
     this.gate = new Gate(site, progress);
-    this.course = new Course(site, secrets, progress, gate);
+    this.course = new Course(site, progress, gate);
     this.aims = new Aims(site);
-    this.preparation = new Preparation(site, secrets);
+    this.preparation = new Preparation(site);
   }
 
   /** Delivers an artifact, or says what would be done. */
   public DeliveryOutcome deploy(
       Application application, Artifact artifact, Source source, Manner manner) {
-    Order order = new Passwords(application, secrets).order(artifact, manner.onAdminPort());
+    Order order = new Passwords(application, site.secrets()).order(artifact, manner.onAdminPort());
     return deploy(order, source, manner);
   }
 
@@ -66,7 +63,7 @@ public final class DeliveryService {
    * @throws jollycrate.secret.SecretException with every reference that cannot be resolved
    */
   public void mustResolve(Application application) {
-    new Passwords(application, secrets).mustResolve();
+    new Passwords(application, site.secrets()).mustResolve();
   }
 
   /**
@@ -75,7 +72,7 @@ public final class DeliveryService {
    */
   public DeliveryOutcome deployUnfolded(
       Application application, Artifact artifact, Unfolded unfolded) {
-    Order order = new Passwords(application, secrets).order(artifact, false).from(unfolded);
+    Order order = new Passwords(application, site.secrets()).order(artifact, false).from(unfolded);
     return deploy(order, Source.UNKNOWN, Manner.USUAL);
   }
 
@@ -144,7 +141,7 @@ public final class DeliveryService {
   }
 
   private Course.Seen look(String application, Manner manner, OutcomeBuilder outcome) {
-    Target target = ApplicationTarget.removal(site, application, secrets::mask);
+    Target target = ApplicationTarget.removal(site, application);
     Act act = new Act(site, progress, interrupts, target, outcome);
     Stock stock = act.takeStock();
     Optional<Standing.Owner> owner = stock.standing().owner(application);
@@ -183,7 +180,7 @@ public final class DeliveryService {
 
   private ApplicationTarget target(Order order, KeepOrReplace.Settled settled, Source source) {
     Application application = order.application();
-    People people = new Passwords(application, secrets).people();
+    People people = new Passwords(application, site.secrets()).people();
     return new ApplicationTarget(
         site,
         application.name(),
@@ -197,8 +194,7 @@ public final class DeliveryService {
           return order.unfolded().isEmpty()
               ? results
               : results.stream().filter(CheckResult::passed).toList();
-        },
-        secrets::mask);
+        });
   }
 
   private CheckRun checkRun() {

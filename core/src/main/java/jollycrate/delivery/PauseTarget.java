@@ -11,7 +11,6 @@ import jollycrate.check.CheckResult;
 import jollycrate.host.Content;
 import jollycrate.host.Facts;
 import jollycrate.journal.Journal;
-import jollycrate.secret.Secrets;
 import jollycrate.server.Expected;
 import jollycrate.server.Part;
 import jollycrate.server.Placement;
@@ -32,11 +31,7 @@ import jollycrate.watch.Site;
  * @param checks runs its checks
  */
 record PauseTarget(
-    Site site,
-    Standing.Owner owner,
-    boolean runs,
-    Function<Placement, List<CheckResult>> checks,
-    Secrets secrets)
+    Site site, Standing.Owner owner, boolean runs, Function<Placement, List<CheckResult>> checks)
     implements Target {
 
   @Override
@@ -133,10 +128,5 @@ record PauseTarget(
     return results.stream().anyMatch(CheckResult::proves)
         ? DeliveryOutcome.Result.DELIVERED
         : DeliveryOutcome.Result.DELIVERED_UNPROVEN;
-  }
-
-  @Override
-  public String masked(String text) {
-    return secrets.mask(text);
   }
 }

@@ -13,7 +13,6 @@ import jollycrate.file.Trees;
 import jollycrate.foresee.ChangedThere;
 import jollycrate.journal.EarlierRelease;
 import jollycrate.secret.SecretException;
-import jollycrate.secret.Secrets;
 import jollycrate.server.Keys;
 import jollycrate.server.Order;
 import jollycrate.server.Piece;
@@ -22,12 +21,8 @@ import jollycrate.server.Stock;
 import jollycrate.server.Wanted;
 import jollycrate.watch.Site;
 
-/**
- * What is to stand on a server, beside what somebody made of what we left there.
- *
- * @param secrets resolves what descriptions refer to
- */
-record Preparation(Site site, Secrets secrets) {
+/** What is to stand on a server, beside what somebody made of what we left there. */
+record Preparation(Site site) {
 
   /** The pieces that an order needs; what is secret in them is hidden from now on. */
   Wanted wanted(Stock stock, Order order) {
@@ -35,7 +30,7 @@ record Preparation(Site site, Secrets secrets) {
         site.kind()
             .wanted(stock, order)
             .after(BootUnit.pieces(stock, site.kind().processes().launch(stock)));
-    wanted.hidden().forEach(secrets::hide);
+    wanted.hidden().forEach(site.secrets()::hide);
     return wanted;
   }
 
@@ -89,6 +84,6 @@ record Preparation(Site site, Secrets secrets) {
   Order orderOf(EarlierRelease release, Path folder, DescribedHere here) {
     Application described = new Rollback(site).broughtBack(release, folder, here);
     Artifact artifact = ArtifactReader.read(described.making().artifact().orElseThrow());
-    return new Passwords(described, secrets).order(artifact, release.onAdminPort());
+    return new Passwords(described, site.secrets()).order(artifact, release.onAdminPort());
   }
 }

@@ -8,7 +8,6 @@ import jollycrate.foresee.Finding;
 import jollycrate.foresee.PlaceRule;
 import jollycrate.foresee.PortRule;
 import jollycrate.foresee.ProcessRule;
-import jollycrate.secret.Secrets;
 import jollycrate.server.Overhaul;
 import jollycrate.server.Piece;
 import jollycrate.server.Placement;
@@ -28,7 +27,6 @@ import jollycrate.watch.Waits;
 public final class ServerChanges {
   private final Site site;
   private final Ports before;
-  private final Secrets secrets;
   private final Progress progress;
   private final Interrupts interrupts;
   private final Course course;
@@ -39,22 +37,17 @@ public final class ServerChanges {
    * @param site as it is to be described
    * @param before where it was described to listen
    */
-  public ServerChanges(
-      Site site, Ports before, Secrets secrets, Progress progress, Interrupts interrupts) {
+  public ServerChanges(Site site, Ports before, Progress progress, Interrupts interrupts) {
     this.site = site;
     this.before = before;
-    this.secrets = secrets;
     this.progress = progress;
     this.interrupts = interrupts;
-    this.course = new Course(site, secrets, progress, new Gate(site, progress));
+    this.course = new Course(site, progress, new Gate(site, progress));
     this.aims = new Aims(site);
     Waits waits = new Waits(site, progress, interrupts);
     this.checks =
         new StandingChecks(
-            site,
-            secrets,
-            new CheckRun(site, Progress.NONE, waits),
-            new CheckRun(site, progress, waits));
+            site, new CheckRun(site, Progress.NONE, waits), new CheckRun(site, progress, waits));
   }
 
   /**
@@ -87,7 +80,7 @@ public final class ServerChanges {
       OutcomeBuilder outcome) {
     Stock first = site.stockTaker().take(List.of());
     Overhaul overhaul = site.kind().overhaul(site.files(), first, wish);
-    overhaul.hidden().forEach(secrets::hide);
+    overhaul.hidden().forEach(site.secrets()::hide);
     List<Placement> up = up(first);
     Target target =
         new ServerTarget(
@@ -99,8 +92,7 @@ public final class ServerChanges {
             description,
             beside,
             checks::after,
-            first.process().found().isPresent(),
-            secrets);
+            first.process().found().isPresent());
     Act act = new Act(site, progress, interrupts, target, outcome);
     Stock stock = act.takeStock();
     StepList steps = act.steps(stock);

@@ -7,7 +7,6 @@ import java.util.function.Function;
 import java.util.stream.Stream;
 import jollycrate.check.CheckResult;
 import jollycrate.journal.Journal;
-import jollycrate.secret.Secrets;
 import jollycrate.server.Overhaul;
 import jollycrate.server.Piece;
 import jollycrate.server.Placement;
@@ -38,8 +37,7 @@ record ServerTarget(
     Optional<Piece.WholeFile> description,
     Optional<DescribedBeside> beside,
     Function<Placement, List<CheckResult>> checks,
-    boolean runs,
-    Secrets secrets)
+    boolean runs)
     implements Target {
 
   @Override
@@ -106,10 +104,5 @@ record ServerTarget(
   public DeliveryOutcome.Result kept(List<CheckResult> results) {
     beside.ifPresent(DescribedBeside::write);
     return runs ? DeliveryOutcome.Result.CHANGED : DeliveryOutcome.Result.CHANGED_UNPROVEN;
-  }
-
-  @Override
-  public String masked(String text) {
-    return secrets.mask(text);
   }
 }

@@ -11,7 +11,6 @@ import jollycrate.check.CheckResult;
 import jollycrate.check.People;
 import jollycrate.journal.EarlierRelease;
 import jollycrate.secret.SecretException;
-import jollycrate.secret.Secrets;
 import jollycrate.server.Placement;
 import jollycrate.server.Standing;
 import jollycrate.watch.Site;
@@ -23,7 +22,6 @@ import jollycrate.watch.Site;
  */
 final class StandingChecks {
   private final Site site;
-  private final Secrets secrets;
   private final CheckRun quiet;
   private final CheckRun told;
   private final Map<String, Set<String>> failedBefore = new HashMap<>();
@@ -31,9 +29,8 @@ final class StandingChecks {
   /**
    * @param quiet for those before, of which nobody is told
    */
-  StandingChecks(Site site, Secrets secrets, CheckRun quiet, CheckRun told) {
+  StandingChecks(Site site, CheckRun quiet, CheckRun told) {
     this.site = site;
-    this.secrets = secrets;
     this.quiet = quiet;
     this.told = told;
   }
@@ -63,7 +60,7 @@ final class StandingChecks {
       return List.of();
     }
     try {
-      People people = new Passwords(application, secrets).people();
+      People people = new Passwords(application, site.secrets()).people();
       return checkRun.run(application.checking(expected), people, placement, false);
     } catch (SecretException unresolved) {
       return checkRun.run(application.checking(List.of()), People.NOBODY, placement, false);

@@ -7,7 +7,6 @@ import jollycrate.app.ContextPath;
 import jollycrate.check.CheckResult;
 import jollycrate.check.People;
 import jollycrate.foresee.Finding;
-import jollycrate.secret.Secrets;
 import jollycrate.server.Cause;
 import jollycrate.server.Placement;
 import jollycrate.server.Standing;
@@ -22,7 +21,6 @@ import jollycrate.watch.Waits;
 /** Applications that stand on one server: asked, and started anew. */
 public final class StandingService {
   private final Site site;
-  private final Secrets secrets;
   private final Progress progress;
   private final Interrupts interrupts;
   private final Gate gate;
@@ -31,13 +29,12 @@ public final class StandingService {
   private final Waits waits;
 
   /** For one server. */
-  public StandingService(Site site, Secrets secrets, Progress progress, Interrupts interrupts) {
+  public StandingService(Site site, Progress progress, Interrupts interrupts) {
     this.site = site;
-    this.secrets = secrets;
     this.progress = progress;
     this.interrupts = interrupts;
     this.gate = new Gate(site, progress);
-    this.course = new Course(site, secrets, progress, gate);
+    this.course = new Course(site, progress, gate);
     this.aims = new Aims(site);
     this.waits = new Waits(site, progress, interrupts);
   }
@@ -54,7 +51,7 @@ public final class StandingService {
     outcome.aim(aims.of("check", placement));
     List<CheckResult> results =
         new CheckRun(site, progress, waits, atOnce)
-            .run(application, new Passwords(application, secrets).people(), placement, true);
+            .run(application, new Passwords(application, site.secrets()).people(), placement, true);
     outcome.checks(results).note(CheckRun.unproven(results));
     return outcome.end(CheckRun.passed(results), site.time().now());
   }
@@ -69,7 +66,7 @@ public final class StandingService {
     Placement placement = site.addressed(owner.placement());
     Aim aim = aims.of("restart", placement);
     outcome.aim(aim);
-    People people = new Passwords(application, secrets).people();
+    People people = new Passwords(application, site.secrets()).people();
     AppRestart restart = new AppRestart(site, waits, owner);
     Optional<Cause> notUp;
     try (Gate.Passage passage = gate.enterWithFront()) {
@@ -112,10 +109,9 @@ public final class StandingService {
   private Course.Way look(String act, Application application, OutcomeBuilder outcome) {
     boolean runs = act.equals("start");
     Standing.Owner owner = mustBeDelivered(act, application.name());
-    People people = runs ? new Passwords(application, secrets).people() : People.NOBODY;
+    People people = runs ? new Passwords(application, site.secrets()).people() : People.NOBODY;
     Target target =
-        new PauseTarget(
-            site, owner, runs, at -> checkRun().run(application, people, at, true), secrets);
+        new PauseTarget(site, owner, runs, at -> checkRun().run(application, people, at, true));
     Act carried = new Act(site, progress, interrupts, target, outcome);
     Stock stock = carried.takeStock();
     Placement placement = site.addressed(owner.placement());

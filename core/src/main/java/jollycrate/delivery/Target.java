@@ -76,7 +76,4 @@ interface Target {
 
   /** What it came to once it is kept. */
   DeliveryOutcome.Result kept(List<CheckResult> results);
-
-  /** Takes secrets out of what goes into our records. */
-  String masked(String text);
 }

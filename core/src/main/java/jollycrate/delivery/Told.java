@@ -9,7 +9,6 @@ import jollycrate.host.Glance;
 import jollycrate.host.HostException;
 import jollycrate.host.Sight;
 import jollycrate.json.Json;
-import jollycrate.secret.Secrets;
 import jollycrate.watch.Site;
 
 /**
@@ -22,9 +21,9 @@ record Told(Site site) {
   private static final int MOST_BYTES = 16 << 20;
 
   /** Keeps it, masked; a delivery does not fail for it, but why it could not be is said. */
-  Optional<String> keepOrWhyNot(DeliveryOutcome outcome, Secrets secrets) {
+  Optional<String> keepOrWhyNot(DeliveryOutcome outcome) {
     Path folder = site.records().told();
-    String text = secrets.mask(Json.tree(outcome)).toString();
+    String text = site.secrets().mask(Json.tree(outcome)).toString();
     try {
       site.host().sight().together(() -> keep(folder, outcome.number(), text));
       return Optional.empty();

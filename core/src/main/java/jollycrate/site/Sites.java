@@ -15,6 +15,7 @@ import jollycrate.app.Setting;
 import jollycrate.check.Requester;
 import jollycrate.host.Host;
 import jollycrate.host.Time;
+import jollycrate.secret.Secrets;
 import jollycrate.server.Server;
 import jollycrate.watch.Site;
 
@@ -24,6 +25,7 @@ public final class Sites {
   private final Setting setting;
   private final Kinds kinds;
   private final Instances instances;
+  private final Secrets secrets;
   private final BiFunction<Supplier<Socket>, Optional<Path>, Requester> requesters;
   private final Map<ServerEntry, Site> made = new HashMap<>();
 
@@ -38,11 +40,13 @@ public final class Sites {
       Setting setting,
       Kinds kinds,
       Instances instances,
+      Secrets secrets,
       BiFunction<Supplier<Socket>, Optional<Path>, Requester> requesters) {
     this.machines = machines;
     this.setting = setting;
     this.kinds = kinds;
     this.instances = instances;
+    this.secrets = secrets;
     this.requesters = requesters;
   }
 
@@ -86,6 +90,7 @@ public final class Sites {
         Time.system(),
         entry.host().map(name -> through(name, entry)).orElse(here),
         entry.host().map(name -> outside(name, entry.ports().trust())).orElse(here),
+        secrets,
         setting.by(),
         () -> instances.bring(server, host));
   }

@@ -16,6 +16,7 @@ import jollycrate.host.Host;
 import jollycrate.host.HostFiles;
 import jollycrate.host.Time;
 import jollycrate.journal.EarlierReleases;
+import jollycrate.secret.Secrets;
 import jollycrate.server.Cause;
 import jollycrate.server.LogPlace;
 import jollycrate.server.Placement;
@@ -31,6 +32,7 @@ import jollycrate.stock.StockTaker;
  *
  * @param requesters ask it over HTTP on its own machine; whoever takes one closes it
  * @param outside asks it as people do, from where the tool works
+ * @param secrets resolves what descriptions refer to, and hides it in what is told
  * @param by who makes changes, as records name them
  * @param supplies brings to its machine what it needs and is not there
  */
@@ -42,6 +44,7 @@ public record Site(
     Time time,
     Supplier<Requester> requesters,
     Supplier<Requester> outside,
+    Secrets secrets,
     String by,
     Runnable supplies) {
 
@@ -55,6 +58,7 @@ public record Site(
         time,
         () -> answers.of(requesters.get()),
         () -> answers.of(outside.get()),
+        secrets,
         by,
         supplies);
   }

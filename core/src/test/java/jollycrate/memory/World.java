@@ -120,6 +120,7 @@ public final class World {
             host,
             MemoryRequester::new,
             MemoryRequester::new,
+            new Secrets(name -> null),
             "anna",
             () -> {});
   }
@@ -129,13 +130,12 @@ public final class World {
   }
 
   DeliveryService service() {
-    return new DeliveryService(site, new Secrets(name -> null), Progress.NONE, new Interrupts());
+    return new DeliveryService(site, Progress.NONE, new Interrupts());
   }
 
   /** Stops or starts an application on the running server. */
   void turn(String name, boolean on) {
-    StandingService service =
-        new StandingService(site, new Secrets(variable -> null), Progress.NONE, new Interrupts());
+    StandingService service = new StandingService(site, Progress.NONE, new Interrupts());
     Application application = application(name, releases);
     last = Optional.of(on ? service.start(application) : service.stop(name));
   }
@@ -143,12 +143,7 @@ public final class World {
   /** Changes the server itself. */
   void overhaul(Wish wish) {
     ServerChanges changes =
-        new ServerChanges(
-            site,
-            site.server().ports(),
-            new Secrets(name -> null),
-            Progress.NONE,
-            new Interrupts());
+        new ServerChanges(site, site.server().ports(), Progress.NONE, new Interrupts());
     last = Optional.of(changes.change(wish, Optional.empty(), false));
   }
 
