@@ -1,16 +1,13 @@
 package jollycrate.app;
 
 import java.io.IOException;
-import java.nio.file.DirectoryStream;
-import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.regex.Matcher;
-import java.util.regex.PatternSyntaxException;
-import java.util.stream.StreamSupport;
 
 /** Reads {@code [datasource]}. */
 final class DataSourceSection {
@@ -67,10 +64,8 @@ final class DataSourceSection {
     if (!written.contains("*")) {
       return named;
     }
-    Path parent = named.getParent();
-    try (DirectoryStream<Path> files =
-        Files.newDirectoryStream(parent, named.getFileName().toString())) {
-      List<Path> found = StreamSupport.stream(files.spliterator(), false).sorted().toList();
+    try {
+      List<Path> found = FilePattern.files(Path.of("/"), named.toString());
       if (found.size() == 1) {
         return found.get(0);
       }
@@ -78,11 +73,14 @@ final class DataSourceSection {
           "driver",
           found.isEmpty() ? "no file matches '" + written + "'" : "several files match: " + found,
           "Name the archive that holds the JDBC driver");
-    } catch (IOException | PatternSyntaxException e) {
+    } catch (NoSuchFileException e) {
+      section.problem(
+          "driver", "there is no folder '" + e.getFile() + "'", "Name the archive of the driver");
+    } catch (IOException | IllegalArgumentException e) {
       section.problem(
           "driver",
-          "'" + parent + "' cannot be searched: " + e.getMessage(),
-          "A pattern may stand in the file's name only, like \"lib/h2-*.jar\"");
+          "'" + written + "' cannot be searched: " + e.getMessage(),
+          "Write it like \"lib/h2-*.jar\"");
     }
     return named;
   }

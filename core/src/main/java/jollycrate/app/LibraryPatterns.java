@@ -1,15 +1,13 @@
 package jollycrate.app;
 
 import java.io.IOException;
-import java.nio.file.FileSystems;
 import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
-import java.nio.file.PathMatcher;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
-import java.util.stream.Stream;
 
 /**
  * Libraries as a file names them: archives, folders of archives, or patterns with {@code *}. What
@@ -53,26 +51,16 @@ public record LibraryPatterns(List<String> patterns, Path folder, Problem origin
       }
       return List.of(named);
     }
-    Path base = folder.resolve(pattern.substring(0, pattern.indexOf('*')) + "x").getParent();
-    if (!Files.isDirectory(base)) {
-      problems.add(
-          problem("there is no folder '" + base + "'", "Build first, or fix '" + key + "'"));
-      return List.of();
-    }
-    PathMatcher matcher =
-        FileSystems.getDefault().getPathMatcher("glob:" + folder.resolve(pattern).normalize());
-    try (Stream<Path> files = Files.walk(base)) {
-      List<Path> found =
-          files
-              .map(Path::normalize)
-              .filter(Files::isRegularFile)
-              .filter(matcher::matches)
-              .sorted()
-              .toList();
+    try {
+      List<Path> found = FilePattern.files(folder, pattern);
       if (found.isEmpty()) {
         problems.add(problem("no file matches '" + pattern + "'", "Build first, or fix it"));
       }
       return found;
+    } catch (NoSuchFileException e) {
+      problems.add(
+          problem("there is no folder '" + e.getFile() + "'", "Build first, or fix '" + key + "'"));
+      return List.of();
     }
   }
 
