@@ -36,6 +36,7 @@ class PackagesTest {
           "server",
           "boot",
           "stock",
+          "script",
           "foresee",
           "step",
           "journal",

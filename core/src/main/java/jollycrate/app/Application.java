@@ -85,6 +85,9 @@ public record Application(
     return Stream.of(
             making.artifact().stream(),
             dataSources.stream().map(DataSource::driver),
+            dataSources.stream()
+                .flatMap(source -> source.scripts().stream())
+                .flatMap(script -> script.files().stream()),
             program.settings().flatMap(Program.SettingsFile::copied).stream())
         .flatMap(found -> found)
         .distinct()
@@ -105,9 +108,7 @@ public record Application(
         version,
         Making.finished(place.apply(making.artifact().orElseThrow()), making.settings()),
         context.from(folder),
-        dataSources.stream()
-            .map(source -> source.drivenBy(place.apply(source.driver())).from(folder))
-            .toList(),
+        dataSources.stream().map(source -> source.movedTo(place).from(folder)).toList(),
         access.from(folder),
         program.copying(place),
         checks,

@@ -122,7 +122,11 @@ public final class ApplicationFile {
       root.missing("artifact", "Name a finished artifact, or describe in [pack] how to make it");
     }
     Optional<String> delivered = delivered(app, told, packs);
-    List<DataSource> dataSources = new DataSourceSection(root.section("datasource")).read();
+    List<DataSource> dataSources =
+        ScriptSection.applied(
+            root.sections("before"),
+            folder,
+            new DataSourceSection(root.section("datasource")).read());
     Program program = new ProgramSection(root.section("program"), dataSources).read();
     Map<String, JsonNode> settings = settings(packs, program);
     Optional<String> path = app.text("path");

@@ -28,9 +28,8 @@ final class ChecksReading {
   }
 
   List<DataCheck> data(List<DataSource> dataSources) {
-    List<String> names = dataSources.stream().map(DataSource::jndiName).toList();
     return root.sections("data").stream()
-        .map(section -> new DataCheckSection(section, names).read())
+        .map(section -> new DataCheckSection(section, dataSources).read())
         .toList();
   }
 

@@ -11,29 +11,18 @@ final class DataCheckSection {
   private static final String VALUE = "value";
 
   private final Section section;
-  private final List<String> sources;
+  private final List<DataSource> sources;
 
   /**
-   * @param sources JNDI names of those that are described
+   * @param sources those that are described
    */
-  DataCheckSection(Section section, List<String> sources) {
+  DataCheckSection(Section section, List<DataSource> sources) {
     this.section = section;
     this.sources = sources;
   }
 
   DataCheck read() {
-    Optional<String> told = section.text(SOURCE);
-    told.filter(name -> !sources.contains(name))
-        .ifPresent(
-            name ->
-                section.problem(
-                    SOURCE,
-                    "there is no [datasource.\"" + name + "\"]",
-                    Section.fixFor(name, sources)));
-    if (told.isEmpty() && sources.size() != 1) {
-      section.missing(SOURCE, "Name the data source, like source = \"jdbc/spokes\"");
-    }
-    String source = told.or(() -> sources.stream().findFirst()).orElse("");
+    String source = section.source(SOURCE, sources).orElse("");
     String query = section.text(QUERY).orElse("").strip().replaceAll("\\s*[\\r\\n]\\s*", " ");
     if (query.isEmpty()) {
       section.missing(QUERY, "Say what is asked, like query = \"SELECT COUNT(*) FROM ticket\"");

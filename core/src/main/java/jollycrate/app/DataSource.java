@@ -2,7 +2,9 @@ package jollycrate.app;
 
 import java.nio.file.Path;
 import java.time.Duration;
+import java.util.List;
 import java.util.Optional;
+import java.util.function.UnaryOperator;
 import jollycrate.secret.Reference;
 
 /**
@@ -15,6 +17,7 @@ import jollycrate.secret.Reference;
  * @param driverClass empty: found through the archive's service file
  * @param most most connections open at a time
  * @param patience how long a caller waits for a free connection
+ * @param scripts what is done to its database before a release takes its place, in this order
  */
 public record DataSource(
     String jndiName,
@@ -24,7 +27,8 @@ public record DataSource(
     Path driver,
     Optional<String> driverClass,
     int most,
-    Duration patience) {
+    Duration patience,
+    List<Script> scripts) {
   private static final String MAVEN = "maven:";
 
   /** A library of a Maven project. */
@@ -41,7 +45,20 @@ public record DataSource(
 
   /** The same with an archive that holds the driver. */
   public DataSource drivenBy(Path archive) {
-    return new DataSource(jndiName, url, user, password, archive, driverClass, most, patience);
+    return new DataSource(
+        jndiName, url, user, password, archive, driverClass, most, patience, scripts);
+  }
+
+  /** The same with what is done to its database. */
+  public DataSource applying(List<Script> before) {
+    return new DataSource(
+        jndiName, url, user, password, driver, driverClass, most, patience, before);
+  }
+
+  /** The same with its files in other places. */
+  DataSource movedTo(UnaryOperator<Path> place) {
+    return drivenBy(place.apply(driver))
+        .applying(scripts.stream().map(script -> script.movedTo(place)).toList());
   }
 
   /** The same whose password is looked for from another folder on. */
@@ -54,6 +71,7 @@ public record DataSource(
         driver,
         driverClass,
         most,
-        patience);
+        patience,
+        scripts);
   }
 }

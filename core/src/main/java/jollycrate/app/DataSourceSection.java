@@ -53,7 +53,8 @@ final class DataSourceSection {
             driver(section, driver.orElse("unnamed")),
             section.text("driver-class"),
             (int) most,
-            wait);
+            wait,
+            List.of());
     section.end();
     return source;
   }

@@ -73,8 +73,7 @@ final class Act {
     String cut =
         "the connection to " + site.host().name() + " was cut for a moment and taken up again";
     Runnable unwatched = site.host().sight().whenBack(() -> outcome.note(cut));
-    Carrier carrier =
-        new Carrier(site, journal, progress, interrupts, target::check, this::takeStock);
+    Carrier carrier = new Carrier(site, journal, progress, interrupts, target, this::takeStock);
     try {
       site.host().sight().together(() -> prove(first, carrier, journal, found));
     } catch (OvertakenException e) {
@@ -255,7 +254,9 @@ final class Act {
   private DeliveryOutcome.Result takeBack(Journal journal, Carrier carrier, Cause cause) {
     progress.takingBack(cause);
     outcome.cause(cause).checks(carrier.results());
-    List<String> stuck = new TakeBack(site, journal, progress).orNameWhatIsLeft();
+    TakeBack back = new TakeBack(site, journal, progress);
+    List<String> stuck = back.orNameWhatIsLeft();
+    back.stays().forEach(outcome::note);
     outcome.note(databaseNote(journal));
     if (!stuck.isEmpty()) {
       outcome.left(stuck);

@@ -9,6 +9,7 @@ import java.util.function.Function;
 import jollycrate.check.CheckResult;
 import jollycrate.journal.EarlierRelease;
 import jollycrate.journal.Journal;
+import jollycrate.script.Undo;
 import jollycrate.server.Keys;
 import jollycrate.server.Piece;
 import jollycrate.server.Placement;
@@ -29,6 +30,7 @@ import jollycrate.watch.Site;
  * @param release what is to be kept of it, so that it can be delivered again; empty for a removal
  * @param ours digests of what we answer for, by key, where something of somebody else stays in it
  * @param dataSources JNDI names that the new release gets
+ * @param scripts what is done to databases before; empty: nothing
  * @param checks runs the checks of the application
  */
 record ApplicationTarget(
@@ -38,6 +40,7 @@ record ApplicationTarget(
     Optional<EarlierRelease> release,
     Map<String, String> ours,
     List<String> dataSources,
+    Optional<ScriptsHere> scripts,
     Function<Placement, List<CheckResult>> checks)
     implements Target {
 
@@ -49,6 +52,7 @@ record ApplicationTarget(
         Optional.empty(),
         Map.of(),
         List.of(),
+        Optional.empty(),
         placement -> List.of());
   }
 
@@ -75,6 +79,7 @@ record ApplicationTarget(
             wanted,
             site.kind().processes().launch(stock),
             cure(stock))
+        .applying(scripts.map(ScriptsHere::steps).orElse(List.of()))
         .compute();
   }
 
@@ -121,6 +126,16 @@ record ApplicationTarget(
   @Override
   public List<CheckResult> check(Placement placement) {
     return checks.apply(placement);
+  }
+
+  @Override
+  public void apply(Step.ApplyScript step) {
+    scripts.orElseThrow().apply(step);
+  }
+
+  @Override
+  public Optional<Undo> undo(Step.ApplyScript step) {
+    return scripts.map(known -> known.undo(step));
   }
 
   @Override

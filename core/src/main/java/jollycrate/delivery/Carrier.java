@@ -8,15 +8,17 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.function.Function;
 import java.util.function.Supplier;
 import jollycrate.check.CheckResult;
 import jollycrate.control.ServerProcess;
 import jollycrate.front.FrontServer;
+import jollycrate.host.Access;
 import jollycrate.host.Content;
 import jollycrate.host.HostFiles;
 import jollycrate.journal.Journal;
 import jollycrate.journal.JournalLine;
+import jollycrate.json.Json;
+import jollycrate.script.Undo;
 import jollycrate.server.Cause;
 import jollycrate.server.Expected;
 import jollycrate.server.Placement;
@@ -40,7 +42,7 @@ final class Carrier {
   private final Waits waits;
   private final ServerWaits ofServer;
   private final ServerProcess process;
-  private final Function<Placement, List<CheckResult>> checks;
+  private final Tasks tasks;
   private final Supplier<Stock> stock;
   private final Map<String, List<CheckResult>> results = new LinkedHashMap<>();
   private Optional<Waits.From> moved = Optional.empty();
@@ -52,7 +54,7 @@ final class Carrier {
       Journal journal,
       Progress progress,
       Interrupts interrupts,
-      Function<Placement, List<CheckResult>> checks,
+      Tasks tasks,
       Supplier<Stock> stock) {
     this.site = site;
     this.journal = journal;
@@ -61,7 +63,7 @@ final class Carrier {
     this.waits = new Waits(site, progress, interrupts);
     this.ofServer = new ServerWaits(site, progress, interrupts);
     this.process = new ServerProcess(site);
-    this.checks = checks;
+    this.tasks = tasks;
     this.stock = stock;
   }
 
@@ -121,20 +123,33 @@ final class Carrier {
   }
 
   private void backUp(int number, Step step) {
+    if (step instanceof Step.ApplyScript script) {
+      tasks.undo(script).ifPresent(undo -> keep(number, undo));
+    }
     step.file()
         .ifPresent(file -> file.before().ifPresent(before -> backUp(number, file.path(), before)));
   }
 
   private void backUp(int number, Path path, State before) {
+    Path backup = backup(number);
+    mustBe(path, Optional.of(before));
+    site.files().copy(path, backup);
+    mustBe(backup, Optional.of(before));
+  }
+
+  private void keep(int number, Undo undo) {
+    Access access = site.files().facts(site.server().folder()).access().with("rw-------");
+    site.files().put(backup(number), Content.of(Json.line(undo)), access);
+  }
+
+  /** Where what stood before a step is kept, or what takes it back. */
+  private Path backup(int number) {
     HostFiles files = site.files();
     Path folder = site.records().backups();
     if (!files.facts(folder).exists()) {
       files.makeFolder(folder, files.facts(site.server().folder()).access().with("rwx------"));
     }
-    mustBe(path, Optional.of(before));
-    Path backup = folder.resolve("" + number);
-    files.copy(path, backup);
-    mustBe(backup, Optional.of(before));
+    return folder.resolve("" + number);
   }
 
   private void mustBe(Path path, Optional<State> before) {
@@ -173,7 +188,7 @@ final class Carrier {
   }
 
   private void check(Placement placement) {
-    List<CheckResult> told = checks.apply(placement);
+    List<CheckResult> told = tasks.check(placement);
     results.put(placement.application(), told);
     List<CheckResult> failed = told.stream().filter(result -> !result.passed()).toList();
     if (!failed.isEmpty()) {
@@ -244,6 +259,11 @@ final class Carrier {
     @Override
     public Runnable stopServer(Step.StopServer step) {
       return process::stop;
+    }
+
+    @Override
+    public Runnable applyScript(Step.ApplyScript step) {
+      return () -> tasks.apply(step);
     }
 
     @Override

@@ -29,7 +29,7 @@ record DataRun(Site site, Application application, Map<String, String> passwords
             .orElseThrow();
     Instant begin = site.time().now();
     ConnectionTrial.Result told =
-        new ConnectionTrial(site.host(), site.server(), new Looking(site).worksIn(application))
+        new ConnectionTrial(new Looking(site).probe(application))
             .ask(source, passwords.getOrDefault(source.jndiName(), ""), check.query());
     Duration took = Duration.between(begin, site.time().now());
     return switch (told.outcome()) {

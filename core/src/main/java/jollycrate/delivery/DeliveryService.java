@@ -91,11 +91,14 @@ public final class DeliveryService {
             .map(changes -> changes.settled(plain))
             .orElse(new KeepOrReplace.Settled(plain, Map.of(), List.of()));
     Wanted wanted = settled.wanted();
-    Target target = target(order, settled, source);
+    ScriptsHere scripts =
+        ScriptsHere.of(site, order.application(), order.databasePasswords(), manner.halfApplied());
+    Target target = target(order, settled, source, scripts);
     Act act = new Act(site, progress, interrupts, target, outcome);
     Stock stock = act.takeStock();
     List<Finding> findings =
         new ArrayList<>(Foresight.look(new Looking(site).scene(stock, order, wanted)));
+    findings.addAll(scripts.findings());
     findings.addAll(settled.findings());
     findings.addAll(source.findings());
     StepList steps = act.steps(stock);
@@ -178,7 +181,8 @@ public final class DeliveryService {
         || artifact.web().namespace() != ServletNamespace.NONE;
   }
 
-  private ApplicationTarget target(Order order, KeepOrReplace.Settled settled, Source source) {
+  private ApplicationTarget target(
+      Order order, KeepOrReplace.Settled settled, Source source, ScriptsHere scripts) {
     Application application = order.application();
     People people = new Passwords(application, site.secrets()).people();
     return new ApplicationTarget(
@@ -188,6 +192,7 @@ public final class DeliveryService {
         Optional.of(Rollback.keepable(order, source)),
         settled.ours(),
         application.dataSources().stream().map(DataSource::jndiName).toList(),
+        Optional.of(scripts),
         placement -> {
           List<CheckResult> results =
               checkRun().run(application, people, placement, hasServlets(order));

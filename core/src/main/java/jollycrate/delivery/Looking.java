@@ -13,6 +13,7 @@ import jollycrate.server.Order;
 import jollycrate.server.Stock;
 import jollycrate.server.Wanted;
 import jollycrate.stock.ConnectionTrial;
+import jollycrate.stock.JdbcProbe;
 import jollycrate.watch.Site;
 
 /** Gathers what rules foresee from. */
@@ -26,7 +27,7 @@ record Looking(Site site) {
         order,
         wanted,
         site.kind().occupants(stock),
-        new ConnectionTrial(site.host(), site.server(), worksIn(order.application())),
+        new ConnectionTrial(probe(order.application())),
         site.files().free(site.server().folder()),
         site.files()::writable,
         site.host().processes().accountIn(stock.owned()),
@@ -38,8 +39,13 @@ record Looking(Site site) {
         this::run);
   }
 
+  /** Speaks to databases from where an application works. */
+  JdbcProbe probe(Application application) {
+    return new JdbcProbe(site.host(), site.server(), worksIn(application));
+  }
+
   /** The folder where the application works: its server's, or a program's own when it is there. */
-  Path worksIn(Application application) {
+  private Path worksIn(Application application) {
     if (site.traits().hosts()) {
       return site.server().steering().unit().map(this::worksIn).orElse(site.server().folder());
     }

@@ -1,6 +1,7 @@
 package jollycrate.delivery;
 
 import jollycrate.foresee.ChangedThere;
+import jollycrate.script.HalfApplied;
 
 /**
  * How a delivery is to go about.
@@ -8,8 +9,14 @@ import jollycrate.foresee.ChangedThere;
  * @param dryRun whether it is only said what would be done
  * @param onAdminPort whether it goes to the admin listener
  * @param changedThere what becomes of pieces of ours that somebody changed on the server
+ * @param halfApplied what becomes of scripts that were cut off while they were applied
  */
-public record Manner(boolean dryRun, boolean onAdminPort, ChangedThere.Choice changedThere) {
+public record Manner(
+    boolean dryRun,
+    boolean onAdminPort,
+    ChangedThere.Choice changedThere,
+    HalfApplied halfApplied) {
   /** When nothing is said. */
-  public static final Manner USUAL = new Manner(false, false, ChangedThere.Choice.ASK);
+  public static final Manner USUAL =
+      new Manner(false, false, ChangedThere.Choice.ASK, HalfApplied.ASK);
 }

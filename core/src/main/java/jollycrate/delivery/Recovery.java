@@ -74,7 +74,9 @@ final class Recovery {
       return ending.keptOrWhatIsLeft(Carrier.toFinish(site, journal, progress));
     }
     progress.recovering(opened.delivery(), what + " was not proven; it is taken back now");
-    List<String> stuck = new TakeBack(site, journal, progress).orNameWhatIsLeft();
+    TakeBack back = new TakeBack(site, journal, progress);
+    List<String> stuck = back.orNameWhatIsLeft();
+    back.stays().forEach(told -> progress.recovering(opened.delivery(), told));
     return stuck.isEmpty() ? ending.takenBackOrWhatIsLeft("found unfinished") : stuck;
   }
 }

@@ -4,7 +4,6 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.stream.Stream;
 import jollycrate.control.ServerProcess;
 import jollycrate.front.FrontServer;
 import jollycrate.host.HostException;
@@ -28,22 +27,30 @@ import jollycrate.watch.Waits;
 final class TakeBack {
   private final Site site;
   private final Journal journal;
+  private final Progress progress;
   private final Waits waits;
   private final ServerProcess process;
   private final FrontServer front;
   private final EarlierState earlierState;
   private final List<String> stuck = new ArrayList<>();
+  private final List<String> stays = new ArrayList<>();
   private boolean movedBack;
 
   TakeBack(Site site, Journal journal, Progress progress) {
     this.site = site;
     this.journal = journal;
+    this.progress = progress;
     this.waits = new Waits(site, progress, new Interrupts());
     this.process = new ServerProcess(site);
     this.front = new FrontServer(site, progress);
     this.earlierState =
         new EarlierState(
             site, journal, waits, new ServerWaits(site, progress, new Interrupts()), process);
+  }
+
+  /** What scripts left in databases. */
+  List<String> stays() {
+    return List.copyOf(stays);
   }
 
   /** Takes back; what could not be is named in the result, and then nothing more was touched. */
@@ -69,6 +76,9 @@ final class TakeBack {
     if (step instanceof Step.MakeFolder make) {
       return named(make.path(), Optional.empty(), doing.number());
     }
+    if (step instanceof Step.ApplyScript script) {
+      return Optional.of("'" + script.script() + "' may still have to be undone");
+    }
     return step.moves()
         ? Optional.of("the server may still have to be brought to its earlier state")
         : Optional.empty();
@@ -92,6 +102,7 @@ final class TakeBack {
 
   private List<String> run() {
     Optional<JournalLine.Doing> firstMove = firstMove();
+    Optional<JournalLine.Doing> last = firstMove.flatMap(move -> beforeItComesUp());
     boolean resumed = false;
     for (JournalLine.Doing doing : journal.backwards()) {
       if (!journal.isUndone(doing.number())) {
@@ -100,9 +111,9 @@ final class TakeBack {
       } else {
         resumed = true;
       }
-      boolean allMovesUndone = stuck.isEmpty() && firstMove.filter(doing::equals).isPresent();
+      boolean allMovesUndone = stuck.isEmpty() && last.filter(doing::equals).isPresent();
       if (allMovesUndone && !journal.isUndone(EarlierState.SETTLING)) {
-        earlierState.settle(doing, resumed, movedBack).ifPresent(stuck::add);
+        earlierState.settle(firstMove.get(), resumed, movedBack).ifPresent(stuck::add);
         if (stuck.isEmpty()) {
           journal.write(new JournalLine.Undone(EarlierState.SETTLING));
         }
@@ -115,11 +126,16 @@ final class TakeBack {
   }
 
   private Optional<JournalLine.Doing> firstMove() {
-    List<JournalLine.Doing> steps = journal.backwards();
-    return Stream.iterate(steps.size() - 1, i -> i >= 0, i -> i - 1)
-        .map(steps::get)
+    return journal.backwards().stream()
         .filter(doing -> doing.step().moves())
-        .findFirst();
+        .reduce((later, earlier) -> earlier);
+  }
+
+  /** The earlier release comes up again on databases as they were. */
+  private Optional<JournalLine.Doing> beforeItComesUp() {
+    return journal.backwards().stream()
+        .filter(doing -> doing.step().moves() || doing.step() instanceof Step.ApplyScript)
+        .reduce((later, earlier) -> earlier);
   }
 
   private void undo(JournalLine.Doing doing) {
@@ -205,6 +221,12 @@ final class TakeBack {
         front.reload(step.front());
         waits.drain(step.placement());
       };
+    }
+
+    @Override
+    public Runnable applyScript(Step.ApplyScript step) {
+      Path kept = site.records().backups().resolve("" + number);
+      return () -> ScriptUndoing.undo(site, progress, kept).ifPresent(stays::add);
     }
 
     @Override

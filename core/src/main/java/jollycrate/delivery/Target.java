@@ -13,7 +13,7 @@ import jollycrate.server.Swap;
 import jollycrate.step.StepList;
 
 /** What a delivery is to reach. */
-interface Target {
+interface Target extends Tasks {
   /** Name of the application that it is about; empty when it is about the server itself. */
   String application();
 
@@ -43,9 +43,6 @@ interface Target {
   default List<Placement> others() {
     return List.of();
   }
-
-  /** Runs the checks that prove it. */
-  List<CheckResult> check(Placement placement);
 
   /** What is to be kept of it, so that it can be delivered again. */
   default Optional<EarlierRelease> release() {

@@ -12,6 +12,7 @@ import jollycrate.app.Front;
 import jollycrate.host.Access;
 import jollycrate.host.Identity;
 import jollycrate.json.Json;
+import jollycrate.script.Stage;
 import jollycrate.server.Expected;
 import jollycrate.server.Part;
 import jollycrate.server.Placement;
@@ -25,6 +26,7 @@ import jollycrate.server.Placement;
   @JsonSubTypes.Type(value = Step.RemoveFolder.class, name = "remove folder"),
   @JsonSubTypes.Type(value = Step.ClearTrace.class, name = "clear trace"),
   @JsonSubTypes.Type(value = Step.StopServer.class, name = "stop server"),
+  @JsonSubTypes.Type(value = Step.ApplyScript.class, name = "apply script"),
   @JsonSubTypes.Type(value = Step.StartServer.class, name = "start server"),
   @JsonSubTypes.Type(value = Step.HoldFront.class, name = "hold front"),
   @JsonSubTypes.Type(value = Step.ReloadFront.class, name = "reload front"),
@@ -66,6 +68,8 @@ public sealed interface Step {
     T clearTrace(ClearTrace step);
 
     T stopServer(StopServer step);
+
+    T applyScript(ApplyScript step);
 
     T startServer(StartServer step);
 
@@ -177,6 +181,24 @@ public sealed interface Step {
     @Override
     public boolean moves() {
       return true;
+    }
+  }
+
+  /**
+   * Applies a script to the database behind a data source.
+   *
+   * @param source JNDI name of the data source
+   * @param digest of what it does
+   * @param noted how far it came before, as its database says
+   * @param counts whether it only counts as applied from now on
+   * @param undone whether something undoes it when this is taken back
+   */
+  record ApplyScript(
+      String script, String source, String digest, Stage noted, boolean counts, boolean undone)
+      implements Step {
+    @Override
+    public <T> T accept(Visitor<T> visitor) {
+      return visitor.applyScript(this);
     }
   }
 

@@ -51,6 +51,7 @@ public final class StepsToReach {
   private final List<Step> oldSupports = new ArrayList<>();
   private final List<Step> oldFolders = new ArrayList<>();
   private final Map<Path, Content> contents = new HashMap<>();
+  private List<Step.ApplyScript> scripts = List.of();
   private boolean restart;
 
   /**
@@ -77,6 +78,15 @@ public final class StepsToReach {
     for (Part part : Part.values()) {
       changes.put(part, new ArrayList<>());
     }
+  }
+
+  /**
+   * With what is done to databases before the release takes its place, when nothing of an earlier
+   * one runs any more if the server stops on the way.
+   */
+  public StepsToReach applying(List<Step.ApplyScript> before) {
+    scripts = before;
+    return this;
   }
 
   /** The steps. */
@@ -234,6 +244,7 @@ public final class StepsToReach {
       process.map(this::stop).ifPresent(steps::add);
     }
     boolean down = stops || !runs;
+    steps.addAll(scripts);
     if (down && switches()) {
       steps.addAll(clearTraces(placement));
     }

@@ -1,17 +1,10 @@
 package jollycrate.stock;
 
-import java.io.File;
-import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
 import java.util.regex.Pattern;
 import jollycrate.app.DataSource;
-import jollycrate.artifact.ClassPathPlace;
-import jollycrate.host.Access;
-import jollycrate.host.Content;
-import jollycrate.host.Host;
 import jollycrate.host.Ran;
-import jollycrate.server.Server;
 
 /**
  * Opens a connection in a process of its own, with the server's Java, driver and working folder. It
@@ -22,7 +15,9 @@ public final class ConnectionTrial {
   private static final Pattern UNREACHED =
       Pattern.compile("ConnectException|UnknownHostException|Connection refused|timed out");
   private static final String PROBE = "jollycrate.probe.ConnectProbe";
-  private static final String PROBE_FILE = "jollycrate/probe/ConnectProbe.class";
+
+  /** Ends what took several lines. */
+  private static final String LAST = "end";
 
   /** How a trial ended. */
   public enum Outcome {
@@ -49,17 +44,11 @@ public final class ConnectionTrial {
    */
   public record Result(Outcome outcome, String message, String detail, String fix) {}
 
-  private final Host host;
-  private final Server server;
-  private final Path from;
+  private final JdbcProbe probe;
 
-  /**
-   * @param from folder where the application works, or will
-   */
-  public ConnectionTrial(Host host, Server server, Path from) {
-    this.host = host;
-    this.server = server;
-    this.from = from;
+  /** By a program that runs there. */
+  public ConnectionTrial(JdbcProbe probe) {
+    this.probe = probe;
   }
 
   /** Tries to connect; the password goes over standard input. */
@@ -73,62 +62,24 @@ public final class ConnectionTrial {
    * @param query in one line; empty: nothing is asked, only a connection made
    */
   public Result ask(DataSource source, String password, String query) {
-    HarmlessUrl url = HarmlessUrl.of(source.url());
-    if (url.file().filter(file -> !host.files().facts(from.resolve(file)).exists()).isPresent()) {
+    return read(PROBE, new JdbcProbe.LogIn(source, password), query);
+  }
+
+  /**
+   * Runs a program of ours that only reads; of what it read, its own words are the detail.
+   *
+   * @param input what it is told on standard input
+   */
+  public Result read(String program, JdbcProbe.LogIn logIn, String input) {
+    HarmlessUrl url = HarmlessUrl.of(logIn.source().url());
+    if (url.file().filter(file -> !probe.isThere(file)).isPresent()) {
       return new Result(Outcome.NOT_THERE_YET, "", "", "");
     }
-    if (server.runtime().supply().isPresent()) {
+    if (!probe.hasJava()) {
       return new Result(Outcome.UNTRIED, "", "", "");
     }
-    return host.here()
-        ? connect(source, password, probe() + File.pathSeparator + source.driver(), url, query)
-        : connectThere(source, password, url, query);
-  }
-
-  /** What it needs is put there in a folder of nobody else, which goes again. */
-  private Result connectThere(DataSource source, String password, HarmlessUrl url, String query) {
-    String made = run(List.of("mktemp", "-d"), "").output().strip();
-    if (!made.startsWith("/")) {
-      return failed("nothing can be tried", "'" + host.name() + "' makes no folder for it", "");
-    }
-    Path folder = Path.of(made);
-    try {
-      Access access = host.files().facts(folder).access().with("rw-------");
-      Path driver = folder.resolve("driver.jar");
-      Path archive = folder.resolve("probe.jar");
-      host.files().put(driver, Content.of(source.driver()), access);
-      host.files().put(archive, Content.of(probe()), access);
-      return connect(source, password, archive + ":" + driver, url, query);
-    } finally {
-      host.files().deleteTree(folder);
-    }
-  }
-
-  private Ran run(List<String> command, String input) {
-    return host.processes().run(command, from, server.runtime().environment(), input, LIMIT);
-  }
-
-  private static Path probe() {
-    return ClassPathPlace.of(PROBE_FILE);
-  }
-
-  private Result connect(
-      DataSource source, String password, String classPath, HarmlessUrl url, String query) {
-    List<String> command =
-        List.of(
-            server.runtime().javaProgram().toString(),
-            "-XX:TieredStopAtLevel=1",
-            "-XX:+UseSerialGC",
-            "-Dderby.stream.error.file=/dev/null",
-            "-cp",
-            classPath,
-            PROBE);
-    String input =
-        String.join(
-                "\n", source.driverClass().orElse(""), url.url(), source.user(), password, query)
-            + "\n";
-    Ran ran = run(command, input);
-    if (ran.exit() == -1) {
+    Ran ran = probe.run(List.of(program), logIn, url.url(), input, LIMIT);
+    if (ran.tookTooLong()) {
       return failed(
           "no connection came about within " + LIMIT.toSeconds() + " s",
           "the driver was still trying",
@@ -144,6 +95,10 @@ public final class ConnectionTrial {
     }
     if (told[0].equals("row")) {
       return new Result(Outcome.CONNECTED, "", told.length > 1 ? told[1] : "", "");
+    }
+    if ((told[0].equals("script") || told[0].equals(LAST))
+        && ran.output().stripTrailing().endsWith(LAST)) {
+      return new Result(Outcome.CONNECTED, "", ran.output(), "");
     }
     if (told[0].equals("none")) {
       return new Result(Outcome.NO_ROW, "", "", "");

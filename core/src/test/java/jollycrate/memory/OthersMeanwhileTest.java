@@ -12,6 +12,7 @@ import jollycrate.delivery.Manner;
 import jollycrate.foresee.ChangedThere;
 import jollycrate.foresee.Finding;
 import jollycrate.journal.OvertakenException;
+import jollycrate.script.HalfApplied;
 import jollycrate.server.Swap;
 import jollycrate.stock.RecordsException;
 import org.junit.jupiter.api.Test;
@@ -93,7 +94,7 @@ class OthersMeanwhileTest {
       String byHand = ours.replace("a: anna", "a: carla");
       assertThat(byHand).isNotEqualTo(ours);
       world.host.quietly(shared, byHand);
-      world.manner = new Manner(false, false, choice);
+      world.manner = new Manner(false, false, choice, HalfApplied.ASK);
       DeliveryOutcome outcome = world.deploy("a", NEW);
       boolean asks = choice == ChangedThere.Choice.ASK;
       assertThat(outcome.result()).isEqualTo(asks ? Result.BLOCKED : Result.DELIVERED);

@@ -18,6 +18,7 @@ import java.util.zip.ZipOutputStream;
 import jollycrate.app.Application;
 import jollycrate.app.Ask;
 import jollycrate.app.Check;
+import jollycrate.app.DataSource;
 import jollycrate.app.Expect;
 import jollycrate.app.Front;
 import jollycrate.app.Jvm;
@@ -49,6 +50,12 @@ import jollycrate.watch.Site;
 
 /** A machine with a server, and releases to be delivered to it. */
 public final class World {
+  /** A release that stands before. */
+  static final String OLD = "v1 right";
+
+  /** One that takes its place. */
+  static final String NEW = "v2 right";
+
   static final Path FOLDER = Path.of("/srv");
   private static final Path ROUTES = FOLDER.resolve("routes");
   private static final Front FRONT =
@@ -74,6 +81,7 @@ public final class World {
   /** What happens while the server is asked. */
   Runnable requests = () -> {};
 
+  private Optional<DataSource> source = Optional.empty();
   private final Site site;
   private final Path releases;
 
@@ -176,6 +184,12 @@ public final class World {
     }
   }
 
+  /** The same, before which a database is changed. */
+  DeliveryOutcome deployWithScript(String name, String release) {
+    source = Optional.of(MemoryDatabase.source(releases));
+    return deploy(name, release);
+  }
+
   void rollback(int delivery) {
     last = Optional.of(service().rollback(DescribedHere.NOTHING, Optional.of(delivery), manner));
   }
@@ -197,7 +211,7 @@ public final class World {
     return Answer.came(status, head, Answer.Body.of(text), Duration.ZERO);
   }
 
-  private static Application application(String name, Path file) {
+  private Application application(String name, Path file) {
     Application bare = Application.of(file, name, Optional.of("/" + name), Duration.ofSeconds(8));
     Check check =
         new Check(
@@ -215,7 +229,7 @@ public final class World {
         bare.version(),
         bare.making(),
         bare.context(),
-        bare.dataSources(),
+        source.stream().toList(),
         bare.access(),
         bare.program(),
         List.of(check),

@@ -103,7 +103,8 @@ class ContextDescriptorTest {
             Path.of("h2.jar"),
             Optional.empty(),
             5,
-            Duration.ofSeconds(1));
+            Duration.ofSeconds(1),
+            List.of());
     String xml = DataSourceXml.of(source, "org.h2.Driver", password);
     XmlElement resource = XmlDocument.parse("r", xml).root();
     Optional<String> plain = resource.attribute("password").map(attribute -> attribute.value());

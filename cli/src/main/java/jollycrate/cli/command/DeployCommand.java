@@ -39,7 +39,13 @@ public final class DeployCommand implements Command {
         .takes(
             "FILE", "a finished WAR or JAR, delivered as jolly.toml describes it, if there is one")
         .needs(Option.TO)
-        .takes(Option.DRY_RUN, Option.DIFF, Option.CHANGED_THERE, Option.BUILD, Option.NO_BUILD)
+        .takes(
+            Option.DRY_RUN,
+            Option.DIFF,
+            Option.CHANGED_THERE,
+            Option.HALF_APPLIED,
+            Option.BUILD,
+            Option.NO_BUILD)
         .takes(UNDESCRIBED, PATH, STARTS_WITHIN, ON_ADMIN_PORT, Option.JUNIT, Option.REPORT)
         .example("jolly deploy --to bench", "build, pack and deliver what jolly.toml describes")
         .example("jolly deploy spokes-1.4.0.war --to shop", "deliver this very file")

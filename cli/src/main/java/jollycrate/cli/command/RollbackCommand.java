@@ -26,7 +26,13 @@ public final class RollbackCommand implements Command {
         .takes(
             "NUMBER", "of the delivery it came with; else the release before the one that stands")
         .needs(Option.ON)
-        .takes(Option.DRY_RUN, Option.DIFF, Option.CHANGED_THERE, Option.JUNIT, Option.REPORT)
+        .takes(
+            Option.DRY_RUN,
+            Option.DIFF,
+            Option.CHANGED_THERE,
+            Option.HALF_APPLIED,
+            Option.JUNIT,
+            Option.REPORT)
         .example("jolly rollback --on shop", "back to the release that stood before")
         .example("jolly rollback 12 --on shop", "to the release of delivery 12")
         .example("jolly rollback --on shop --dry-run", "only say what would be done");

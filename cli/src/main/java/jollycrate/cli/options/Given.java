@@ -7,6 +7,7 @@ import jollycrate.app.Durations;
 import jollycrate.build.BuildMode;
 import jollycrate.delivery.Manner;
 import jollycrate.foresee.ChangedThere;
+import jollycrate.script.HalfApplied;
 import picocli.CommandLine.ParseResult;
 
 /** What somebody wrote behind the name of a command. */
@@ -79,7 +80,7 @@ public final class Given {
    * @param onAdminPort whether it goes to the admin listener
    */
   public Manner manner(boolean onAdminPort) {
-    return new Manner(has(Option.DRY_RUN), onAdminPort, changedThere());
+    return new Manner(has(Option.DRY_RUN), onAdminPort, changedThere(), halfApplied());
   }
 
   private ChangedThere.Choice changedThere() {
@@ -92,6 +93,18 @@ public final class Given {
                   default -> throw new WrongUsage("'" + what + "' is neither 'keep' nor 'replace'");
                 })
         .orElse(ChangedThere.Choice.ASK);
+  }
+
+  private HalfApplied halfApplied() {
+    return text(Option.HALF_APPLIED)
+        .map(
+            what ->
+                switch (what) {
+                  case "done" -> HalfApplied.DONE;
+                  case "again" -> HalfApplied.AGAIN;
+                  default -> throw new WrongUsage("'" + what + "' is neither 'done' nor 'again'");
+                })
+        .orElse(HalfApplied.ASK);
   }
 
   /** Whether the project is built first. */

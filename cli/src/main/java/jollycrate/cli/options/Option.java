@@ -35,6 +35,11 @@ public record Option(List<String> names, String label, Kind kind, String purpose
           "--changed-there",
           "WHAT",
           "what somebody changed on the server in files of ours: 'keep' or 'replace'");
+  public static final Option HALF_APPLIED =
+      of(
+          "--half-applied",
+          "WHAT",
+          "a script of [[before]] that was cut off: 'done' counts it as applied, 'again' applies it");
   public static final Option BUILD =
       of("--build", "run [build] first; else only when sources are newer than results");
   public static final Option NO_BUILD = of("--no-build", "take what is built, whatever its age");

@@ -100,6 +100,14 @@ record StepText(String verb, String object) {
     }
 
     @Override
+    public StepText applyScript(Step.ApplyScript step) {
+      String undone = step.undone() ? "" : "  (stays if taken back)";
+      return step.counts()
+          ? new StepText("count", step.script() + " as applied to " + step.source())
+          : new StepText("apply", step.script() + " to " + step.source() + undone);
+    }
+
+    @Override
     public StepText startServer(Step.StartServer step) {
       return new StepText("start", server.name());
     }
