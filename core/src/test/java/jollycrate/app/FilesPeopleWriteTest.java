@@ -54,6 +54,10 @@ class FilesPeopleWriteTest {
           [datasource.x]\\nurl = "h2:x"\\ndriver = "d" | 4:1 | 'h2:x' is no JDBC URL | "jdbc:"
           [users]\\nanna = "secret"                   | 4:1 | a password must not stand in this file | env:NAME
           [roles]\\nowner = ["anna"]                  | 4:1 | 'anna' who is not in [users] | Add [users]
+          [[before]]\\nsql = "jolly.toml"             | 3:1 | 'before.source' is missing | [datasource."NAME"]
+          [datasource.x]\\nurl = "jdbc:x"\\ndriver = "d"\\n[[before]]\\nsql = "a.sql" | 7:1 | there is no file | Write it
+          [datasource.x]\\nurl = "jdbc:x"\\ndriver = "d"\\n[[before]]\\nsql = "db/*.sql" | 7:1 | there is no folder | Make it
+          [datasource.x]\\nurl = "jdbc:x"\\ndriver = "d"\\n[[before]]\\nrun = "sh x" | 7:1 | one argument with blanks | ["sh", "x"]
           [[check]]\\nname = "x"                      | 3:1 | 'check.get' is missing | get =
           [[check]]\\nget = "/"\\npost = "/"          | 5:1 | one request, not 2 | two checks
           [[check]]\\nget = "/"\\nstatsu = 200        | 5:1 | unknown key 'statsu' | 'status'
@@ -208,5 +212,29 @@ class FilesPeopleWriteTest {
     assertThat(problems(BASE + source))
         .singleElement()
         .satisfies(problem -> assertThat(problem.message()).contains("several files match"));
+  }
+
+  @Test
+  void scriptsOfAPatternAreInTheOrderOfTheirNumbersAndKnowWhatUndoesThem() throws IOException {
+    Path undo = Files.createDirectories(folder.resolve("db/undo"));
+    for (String name : List.of("db/10.sql", "db/9.sql", "db/undo/9.sql", "db/x.txt")) {
+      Files.writeString(folder.resolve(name), "");
+    }
+    String source = "[datasource.x]\nurl = \"jdbc:x\"\ndriver = \"d.jar\"\n";
+    String before = "[[before]]\nsql = \"db/*.sql\"\nundo = \"db/undo\"\n";
+    Path file = write(BASE + source + before);
+    List<Script> scripts =
+        ApplicationFile.read(file, Optional.empty(), Reference::text)
+            .dataSources()
+            .get(0)
+            .scripts();
+    assertThat(scripts).extracting(Script::name).containsExactly("db/9.sql", "db/10.sql");
+    assertThat(scripts)
+        .extracting(Script::undo)
+        .containsExactly(
+            Optional.of(new Script.Sql(undo.resolve("9.sql"), Optional.empty())), Optional.empty());
+    assertThat(problems(BASE + source + before + "[[before]]\nsql = \"db/9.sql\""))
+        .extracting(Problem::message)
+        .containsExactly("'db/9.sql' is written twice: it would count as applied");
   }
 }

@@ -50,6 +50,13 @@ class SchemasTest {
         "[datasource.x]\nurl = \"jdbc:h2:mem:x\"\ndriver = \"d.jar\"\n[[data]]\nvalue = 1",
         "[datasource.x]\nurl = \"jdbc:h2:mem:x\"\ndriver = \"d.jar\"\n[[data]]\nquery = \"SELECT 1\"\n"
             + "value = { a = 1 }",
+        "[datasource.x]\nurl = \"jdbc:h2:mem:x\"\ndriver = \"d.jar\"\n[[before]]\nsql = \"jolly.toml\"\nundo = \"u.sql\"\n"
+            + "split-at = \"GO\"\n[[before]]\nname = \"n\"\nsource = \"x\"\nwithin = \"1m\"\n"
+            + "run = [\"sh\", \"m.sh\"]\nfiles = \"jolly.toml\"\nundo = [\"sh\"]",
+        "[datasource.x]\nurl = \"jdbc:h2:mem:x\"\ndriver = \"d.jar\"\n[[before]]\nundo = \"u.sql\"",
+        "[datasource.x]\nurl = \"jdbc:h2:mem:x\"\ndriver = \"d.jar\"\n[[before]]\nsql = \"jolly.toml\"\nrun = \"x\"",
+        "[datasource.x]\nurl = \"jdbc:h2:mem:x\"\ndriver = \"d.jar\"\n[[before]]\nsql = \"jolly.toml\"\nfiles = \"jolly.toml\"",
+        "[datasource.x]\nurl = \"jdbc:h2:mem:x\"\ndriver = \"d.jar\"\n[[before]]\nrun = \"x\"\nsplit-at = \"GO\"",
         "[logins]\nanna = { form = \"/in\", token = \"env:P\" }",
         "[logins]\nanna = { token = \"env:P\", password = \"env:P\" }",
         "[logins]\nanna = { token = \"plain\" }",
