@@ -14,7 +14,6 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.regex.Pattern;
 import jollycrate.secret.Reference;
 
 /** Reads one request of a check. */
@@ -30,8 +29,6 @@ final class RequestSection {
   private static final String UPLOAD = "upload";
   private static final String SEND_HEADERS = "send-headers";
   private static final String REMEMBER = "remember";
-  private static final String IN_HEADER = "header:";
-  private static final String IN_TEXT = "text:";
   private static final String BROWSER = "browser";
   private static final String DEPTH = "depth";
   private static final int MOST_DEPTH = 5;
@@ -117,30 +114,9 @@ final class RequestSection {
                     "'" + name + "' is no name for a value",
                     "Use small letters, digits and '-', beginning with a letter");
               }
-              places.put(name, place(told));
+              places.put(name, PlaceText.read(section, REMEMBER, told));
             });
     return places;
-  }
-
-  private Check.Place place(String told) {
-    if (told.startsWith(IN_HEADER)) {
-      return new Check.Place(Check.Place.In.HEADER, told.substring(IN_HEADER.length()));
-    }
-    if (told.startsWith(IN_TEXT)) {
-      String pattern = told.substring(IN_TEXT.length());
-      boolean right = section.mustBePattern(REMEMBER, pattern);
-      if (right && Pattern.compile(pattern).matcher("").groupCount() == 0) {
-        section.problem(REMEMBER, "'" + pattern + "' has no group", "Put the value in '(' and ')'");
-      }
-      return new Check.Place(Check.Place.In.TEXT, pattern);
-    }
-    if (!told.isEmpty() && !told.startsWith("/")) {
-      section.problem(
-          REMEMBER,
-          "'" + told + "' is no place in an answer",
-          "Write a JSON Pointer like \"/id\", \"header:Location\" or \"text:No. (\\\\d+)\"");
-    }
-    return new Check.Place(Check.Place.In.JSON, told);
   }
 
   private Optional<Ask.Sent> sent() {

@@ -1,8 +1,5 @@
 package jollycrate.check;
 
-import com.fasterxml.jackson.core.JsonPointer;
-import com.fasterxml.jackson.core.JsonProcessingException;
-import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.TextNode;
 import java.net.URI;
 import java.net.URISyntaxException;
@@ -11,12 +8,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 import jollycrate.app.Ask;
 import jollycrate.app.Check;
 import jollycrate.app.Values;
-import jollycrate.json.Json;
 import jollycrate.server.Cause;
 
 /** The requests of one check, one after the other, and what they remember. */
@@ -196,7 +190,7 @@ final class Sequence {
         .remember()
         .forEach(
             (name, place) ->
-                value(place, answer)
+                ToldValue.of(place, answer)
                     .ifPresentOrElse(
                         value -> values = values.and(name, value),
                         () ->
@@ -205,31 +199,5 @@ final class Sequence {
                                     "{" + name + "}",
                                     "a value at " + place.told(),
                                     "nothing there"))));
-  }
-
-  private static Optional<JsonNode> value(Check.Place place, Answer answer) {
-    return switch (place.in()) {
-      case HEADER ->
-          Optional.of(answer.header(place.told()))
-              .filter(value -> !value.isEmpty())
-              .map(TextNode::valueOf);
-      case TEXT -> {
-        Matcher found = Pattern.compile(place.told()).matcher(answer.text());
-        yield found.find() ? Optional.ofNullable(found.group(1)).map(TextNode::valueOf) : none();
-      }
-      case JSON -> {
-        try {
-          yield Optional.of(
-                  Json.told().readTree(answer.text()).at(JsonPointer.compile(place.told())))
-              .filter(value -> !value.isMissingNode() && !value.isNull());
-        } catch (JsonProcessingException noJson) {
-          yield none();
-        }
-      }
-    };
-  }
-
-  private static Optional<JsonNode> none() {
-    return Optional.empty();
   }
 }
