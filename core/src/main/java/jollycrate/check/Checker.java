@@ -19,7 +19,7 @@ public final class Checker {
   private final Requester requester;
   private final URI base;
   private final People people;
-  private final FormLogIns logIns;
+  private final LogIns logIns;
 
   /**
    * @param base address of the application, ending in a slash
@@ -28,7 +28,7 @@ public final class Checker {
     this.requester = requester;
     this.base = base;
     this.people = people;
-    this.logIns = new FormLogIns(requester, base, people);
+    this.logIns = new LogIns(requester, base, people);
   }
 
   /** Makes one check. */

@@ -7,7 +7,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.concurrent.ConcurrentHashMap;
 import jollycrate.app.Ask;
 import jollycrate.app.Statuses;
 import org.jsoup.Jsoup;
@@ -27,7 +26,6 @@ final class FormLogIns {
   private final Requester requester;
   private final URI base;
   private final People people;
-  private final Map<String, Optional<CheckResult.Miss>> done = new ConcurrentHashMap<>();
 
   FormLogIns(Requester requester, URI base, People people) {
     this.requester = requester;
@@ -35,26 +33,8 @@ final class FormLogIns {
     this.people = people;
   }
 
-  /**
-   * Logs somebody in, once for each session; who was refused may try again.
-   *
-   * @return what came instead of being let in; empty when that worked
-   */
-  Optional<CheckResult.Miss> logIn(String user, String page, Requester.Session session) {
-    return done.compute(
-        session.cookies(),
-        (cookies, before) ->
-            before != null && before.isEmpty()
-                ? before
-                : refused(user, page, session).map(got -> miss(user, got)));
-  }
-
-  private static CheckResult.Miss miss(String user, String got) {
-    return new CheckResult.Miss("log-in", user + " is let in", got);
-  }
-
-  /** Why somebody was not let in. */
-  private Optional<String> refused(String user, String path, Requester.Session session) {
+  /** What came instead of letting somebody in; empty when that worked. */
+  Optional<String> refused(String user, String path, Requester.Session session) {
     URI first = URI.create(base + path.substring(1));
     Page page = followed(new Page(first, send(Requester.Request.get(first, session))), session);
     Optional<Element> form = page.form();

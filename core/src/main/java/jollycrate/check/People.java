@@ -2,6 +2,7 @@ package jollycrate.check;
 
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Consumer;
 import jollycrate.app.LogIn;
 
 /**
@@ -9,21 +10,25 @@ import jollycrate.app.LogIn;
  *
  * @param secrets passwords and tokens, by name
  * @param ways of those who do not log in by BASIC authentication
+ * @param hides hears what nobody is to be told from then on
  * @param databases passwords of data sources, by JNDI name
  */
 public record People(
-    Map<String, String> secrets, Map<String, LogIn> ways, Map<String, String> databases) {
+    Map<String, String> secrets,
+    Map<String, LogIn> ways,
+    Consumer<String> hides,
+    Map<String, String> databases) {
   /** Nobody. */
-  public static final People NOBODY = new People(Map.of(), Map.of(), Map.of());
+  public static final People NOBODY = new People(Map.of(), Map.of(), text -> {}, Map.of());
 
-  /** Path of the page with the form by which somebody logs in; empty when none is used. */
-  Optional<String> form(String user) {
-    return Optional.ofNullable(ways.get(user)).flatMap(LogIn::form);
+  /** How somebody is let in before the first request; empty when nothing is done before it. */
+  Optional<LogIn> act(String user) {
+    return Optional.ofNullable(ways.get(user)).filter(LogIn::isAct);
   }
 
-  /** What is sent with each request of somebody; empty when it is a cookie alone. */
+  /** What is sent with each request of somebody; empty when that comes of being let in. */
   Optional<Requester.Credentials> credentials(String user) {
-    return form(user).isPresent()
+    return act(user).isPresent()
         ? Optional.empty()
         : Optional.of(new Requester.Credentials(user, secrets.get(user), ways.containsKey(user)));
   }

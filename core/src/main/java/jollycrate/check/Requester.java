@@ -54,6 +54,11 @@ public interface Requester extends AutoCloseable {
     /** As nobody. */
     static final Session NONE = new Session("", Optional.empty(), false);
 
+    /** The same that shows something with each request. */
+    Session showing(Credentials other) {
+      return new Session(cookies, Optional.of(other), untilDone);
+    }
+
     Session finishing() {
       return new Session(cookies, credentials, true);
     }

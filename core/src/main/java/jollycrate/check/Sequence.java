@@ -20,7 +20,7 @@ final class Sequence {
   private final Requester requester;
   private final URI base;
   private final People people;
-  private final FormLogIns logIns;
+  private final LogIns logIns;
   private final Check check;
 
   /**
@@ -32,7 +32,7 @@ final class Sequence {
   private Values values;
   private Duration took = Duration.ZERO;
 
-  Sequence(Requester requester, URI base, People people, FormLogIns logIns, Check check) {
+  Sequence(Requester requester, URI base, People people, LogIns logIns, Check check) {
     this.requester = requester;
     this.base = base;
     this.people = people;
@@ -91,12 +91,20 @@ final class Sequence {
       return nowhere(request);
     }
     String told = method + " " + url.get();
-    Requester.Session session = session(request.ask().user(), untilDone);
-    Optional<CheckResult.Miss> closed = request.ask().user().flatMap(user -> logIn(user, session));
-    if (closed.isPresent()) {
-      return unasked(told, closed.get(), Verdict.notLetIn(url.get(), closed.get()));
+    Optional<String> user = request.ask().user();
+    Requester.Session session = session(user, untilDone);
+    Optional<LogIns.Entry> entry = user.map(name -> logIns.enter(name, session));
+    Optional<String> refused = entry.flatMap(LogIns.Entry::refused);
+    if (refused.isPresent()) {
+      CheckResult.Miss closed =
+          new CheckResult.Miss("log-in", user.get() + " is let in", refused.get());
+      return unasked(told, closed, Verdict.notLetIn(url.get(), closed));
     }
-    return result(request, url.get(), session);
+    Optional<Requester.Credentials> shown =
+        entry
+            .flatMap(LogIns.Entry::token)
+            .map(token -> new Requester.Credentials(user.get(), token, true));
+    return result(request, url.get(), shown.map(session::showing).orElse(session));
   }
 
   private CheckResult result(Check.Request request, URI url, Requester.Session session) {
@@ -135,10 +143,6 @@ final class Sequence {
   private Requester.Session session(Optional<String> user, boolean untilDone) {
     return new Requester.Session(
         cookies + user.orElse(""), user.flatMap(people::credentials), untilDone);
-  }
-
-  private Optional<CheckResult.Miss> logIn(String user, Requester.Session session) {
-    return people.form(user).flatMap(page -> logIns.logIn(user, page, session));
   }
 
   /**

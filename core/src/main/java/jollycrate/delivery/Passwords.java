@@ -90,11 +90,15 @@ final class Passwords {
 
   /** Who may log in for a check. */
   People people() {
-    Map<String, String> secrets = users();
-    secrets.putAll(ofLogIns());
+    Map<String, String> known = users();
+    known.putAll(ofLogIns());
     Map<String, String> databases = application.data().isEmpty() ? Map.of() : databases();
     throwUnresolved();
-    return new People(secrets, application.access().logIns(), databases);
+    return new People(
+        known,
+        application.access().logIns(),
+        text -> secrets.hide(text, Secrets.HIDDEN),
+        databases);
   }
 
   private Map<String, String> ofLogIns() {

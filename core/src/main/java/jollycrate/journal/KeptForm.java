@@ -38,6 +38,11 @@ final class KeptForm {
     if (described instanceof ObjectNode application && !application.has("data")) {
       application.putArray("data");
     }
+    for (JsonNode node : described.path("access").path("logIns")) {
+      if (node instanceof ObjectNode logIn && !logIn.has("post")) {
+        logIn.putNull("post");
+      }
+    }
     for (JsonNode node : described.path("dataSources")) {
       if (node instanceof ObjectNode source && !source.has("scripts")) {
         source.putArray("scripts");

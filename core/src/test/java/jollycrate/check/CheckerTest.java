@@ -122,7 +122,8 @@ class CheckerTest {
 
   private CheckResult run(Check check) {
     try (HttpRequester requester = new HttpRequester(() -> false)) {
-      return new Checker(requester, base, new People(Map.of("anna", "ü"), Map.of(), Map.of()))
+      return new Checker(
+              requester, base, new People(Map.of("anna", "ü"), Map.of(), text -> {}, Map.of()))
           .run(check);
     }
   }

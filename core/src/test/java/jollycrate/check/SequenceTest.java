@@ -34,6 +34,7 @@ class SequenceTest {
       "<form action=enter method=post><input type=hidden name=seal value=s1>"
           + "<input name=who><input type=password name=word></form>";
 
+  private final List<String> hidden = new ArrayList<>();
   private final Set<String> tickets = new TreeSet<>();
   private final List<String> asked = Collections.synchronizedList(new ArrayList<>());
   private HttpServer server;
@@ -89,6 +90,10 @@ class SequenceTest {
         exchange.getResponseHeaders().set("Location", "http://a b/");
         send(exchange, 302, "");
       }
+      case "POST /login" -> {
+        boolean right = body.equals("{\"username\":\"mia\",\"password\":\"a&b\"}");
+        send(exchange, right ? 200 : 401, "{\"got\": {\"token\": \"t1\"}}");
+      }
       case "POST /photos" -> send(exchange, 200, body);
       case "GET /token" ->
           send(exchange, 200, "" + exchange.getRequestHeaders().getFirst("Authorization"));
@@ -134,7 +139,8 @@ class SequenceTest {
         Files.writeString(folder.resolve("jolly.toml"), "name = \"a\"\nartifact = \"a\"\n" + text);
     Application read = ApplicationFile.read(file, Optional.empty(), Reference::text);
     People people =
-        new People(Map.of("mia", "a&b", "shelf", "t0k"), read.access().logIns(), Map.of());
+        new People(
+            Map.of("mia", "a&b", "shelf", "t0k"), read.access().logIns(), hidden::add, Map.of());
     try (HttpRequester requester = new HttpRequester(() -> false)) {
       return new Checker(requester, base, people).run(read.checks().get(0));
     }
@@ -233,6 +239,20 @@ class SequenceTest {
   void aTokenIsShownWithEachRequest() throws IOException {
     String check = "[[check]]\nget = \"/token\"\nas = \"shelf\"\ntext = \"Bearer t0k\"\n";
     assertThat(run(check + "[logins]\nshelf = { token = \"env:T\" }").misses()).isEmpty();
+  }
+
+  @Test
+  void aRequestGivesTheTokenThatIsShownFromThenOn() throws IOException {
+    String check = "[[check]]\nget = \"/token\"\nas = \"mia\"\ntext = \"Bearer t1\"\n";
+    String logIn = "[logins.mia]\npost = \"/login\"\npassword = \"env:M\"\n";
+    assertThat(run(check + logIn + "token-at = \"/got/token\"").misses()).isEmpty();
+    assertThat(hidden).containsExactly("t1");
+    assertThat(run(check + logIn + "token-at = \"/got/key\"").misses())
+        .containsExactly(
+            new CheckResult.Miss(
+                "log-in", "mia is let in", "/spokes/login (200) tells no token at /got/key"));
+    assertThat(run(check + logIn + "body = { me = \"{user}\" }").misses().get(0).got())
+        .isEqualTo("/spokes/login: 401");
   }
 
   @Test
