@@ -47,6 +47,12 @@ public final class Drafts {
   public CheckDraft.Added checks(
       Optional<Path> openApi, Optional<Path> har, Optional<String> server) {
     Descriptions descriptions = means.descriptions();
+    if (!descriptions.isDescribed()) {
+      throw new NotDescribedException(
+          "Cannot add checks: no jolly.toml stands in '"
+              + descriptions.folder()
+              + "' or above. 'jolly draft' writes one, 'jolly draft --checks' adds checks to it");
+    }
     Application application = Descriptions.atItsName(descriptions.application(Optional.empty()));
     CheckDraft draft =
         new CheckDraft(application.file().orElseThrow(), application, descriptions.values());

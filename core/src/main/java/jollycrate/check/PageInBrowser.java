@@ -51,6 +51,7 @@ record PageInBrowser(Requester requester, URI base, Requester.Session session) {
     String here = base.getScheme() + "://" + base.getAuthority() + "/";
     List<CheckResult.Miss> misses = new ArrayList<>();
     long elsewhere = 0;
+    List<Seen.Call> unanswered = new ArrayList<>();
     for (Seen.Call call : seen.calls()) {
       boolean failed = call.status() == 0 || call.status() >= ERROR;
       if (!call.url().startsWith(here)) {
@@ -58,6 +59,7 @@ record PageInBrowser(Requester requester, URI base, Requester.Session session) {
       } else if (failed) {
         String got = call.status() == 0 ? call.failure() : "" + call.status();
         String what = call.method() + " /" + call.url().substring(here.length());
+        unanswered.add(call);
         misses.add(new CheckResult.Miss(what, "an answer, as the page asks for it", got));
       }
     }
@@ -67,14 +69,25 @@ record PageInBrowser(Requester requester, URI base, Requester.Session session) {
             + (seen.calls().size() - elsewhere)
             + " calls"
             + (elsewhere == 0 ? "" : "; " + elsewhere + " to other servers were not made");
-    Cause why =
-        new Cause(
-            "the page answers, but it does not work in a browser",
-            url.toString(),
-            List.of(),
-            "Look at what its scripts ask for, and at the first error in its console",
-            -1);
     List<CheckResult.Miss> told = misses.stream().limit(MOST_TOLD).toList();
-    return passed.inBrowser(how, true, told, why, seen.picture());
+    return passed.inBrowser(how, true, told, why(url, unanswered), seen.picture());
+  }
+
+  private Cause why(URI url, List<Seen.Call> unanswered) {
+    boolean forTheRoot =
+        !unanswered.isEmpty()
+            && unanswered.stream().noneMatch(call -> call.url().startsWith(base.toString()));
+    int count = unanswered.size();
+    return forTheRoot
+        ? Verdict.builtForTheRoot(
+            url,
+            base,
+            count
+                + (count == 1 ? " call" : " calls")
+                + " of its scripts got no answer: asked for at /")
+        : Verdict.cause(
+            url,
+            "the page answers, but it does not work in a browser",
+            "Look at what its scripts ask for, and at the first error in its console");
   }
 }

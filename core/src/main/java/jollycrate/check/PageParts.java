@@ -262,16 +262,7 @@ record PageParts(Requester requester, URI base, Requester.Session session, int d
     String path = base.getPath();
     boolean forTheRoot = missing.stream().noneMatch(part -> part.url().getPath().startsWith(path));
     return forTheRoot
-        ? new Cause(
-            count
-                + ": they are asked for at /, and the application stands at "
-                + path.replaceFirst("/$", ""),
-            url.toString(),
-            List.of(),
-            "Build the front end for "
-                + path
-                + " as its base path or with relative paths, or deliver it at path = \"/\"",
-            -1)
+        ? Verdict.builtForTheRoot(url, base, count + ": they are asked for at /")
         : new Cause(
             count, url.toString(), List.of(), "Compare what the page refers to with 'web'", -1);
   }

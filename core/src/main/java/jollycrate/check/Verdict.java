@@ -56,6 +56,22 @@ final class Verdict {
         "Compare what guards it (security-constraint in web.xml, annotations) and [roles]");
   }
 
+  /**
+   * What was made to stand at the root of a server, and stands elsewhere.
+   *
+   * @param base where it stands
+   * @param missing what is missing for that, and asked for at the root
+   */
+  static Cause builtForTheRoot(URI url, URI base, String missing) {
+    String path = base.getPath();
+    return cause(
+        url,
+        missing + ", and the application stands at " + path.replaceFirst("/$", ""),
+        "Build the front end for "
+            + path
+            + " as its base path or with relative paths, or deliver it at path = \"/\"");
+  }
+
   static CheckResult.Miss none(Answer answer) {
     return new CheckResult.Miss("answer", "one", answer.failure());
   }

@@ -1,6 +1,7 @@
 package jollycrate.check;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import com.sun.net.httpserver.HttpExchange;
 import com.sun.net.httpserver.HttpServer;
@@ -22,6 +23,7 @@ import java.util.TreeSet;
 import java.util.zip.GZIPOutputStream;
 import jollycrate.app.Application;
 import jollycrate.app.ApplicationFile;
+import jollycrate.browser.Browser;
 import jollycrate.secret.Reference;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
@@ -93,6 +95,10 @@ class SequenceTest {
       case "POST /login" -> {
         boolean right = body.equals("{\"username\":\"mia\",\"password\":\"a&b\"}");
         send(exchange, right ? 200 : 401, "{\"got\": {\"token\": \"t1\"}}");
+      }
+      case "GET /app" -> {
+        exchange.getResponseHeaders().set("Content-Type", "text/html");
+        send(exchange, 200, "<script>fetch('/api/a'); fetch('/api/b')</script>");
       }
       case "POST /photos" -> send(exchange, 200, body);
       case "GET /token" ->
@@ -253,6 +259,15 @@ class SequenceTest {
                 "log-in", "mia is let in", "/spokes/login (200) tells no token at /got/key"));
     assertThat(run(check + logIn + "body = { me = \"{user}\" }").misses().get(0).got())
         .isEqualTo("/spokes/login: 401");
+  }
+
+  @Test
+  void callsOfScriptsThatAreMadeForTheRootAreToldAsThat() throws IOException {
+    assumeTrue(Browser.installed().isPresent(), "no Chromium is installed here");
+    assertThat(run("[[check]]\npage = \"/app\"\nbrowser = true").cause().orElseThrow().what())
+        .isEqualTo(
+            "2 calls of its scripts got no answer: asked for at /,"
+                + " and the application stands at /spokes");
   }
 
   @Test
