@@ -1,5 +1,7 @@
 package jollycrate.delivery;
 
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
@@ -18,6 +20,7 @@ import jollycrate.watch.Site;
  */
 record Told(Site site) {
   private static final int MOST = 100;
+  private static final int MOST_WITH_PICTURES = 10;
   private static final int MOST_BYTES = 16 << 20;
 
   /** Keeps it, masked; a delivery does not fail for it, but why it could not be is said. */
@@ -26,6 +29,9 @@ record Told(Site site) {
     String text = site.secrets().mask(Json.tree(outcome)).toString();
     try {
       site.host().sight().together(() -> keep(folder, outcome.number(), text));
+      if (outcome.checks().stream().anyMatch(check -> !check.picture().isEmpty())) {
+        forgetPictures(outcome.number() - MOST_WITH_PICTURES);
+      }
       return Optional.empty();
     } catch (HostException e) {
       return Optional.of("what is told here could not be kept: " + e.getMessage());
@@ -39,6 +45,20 @@ record Told(Site site) {
     }
     site.files().put(document(number), Content.of(text), access);
     site.files().delete(document(number - MOST));
+  }
+
+  /** They are most of what is kept, and of a delivery long ago nobody asks for them. */
+  private void forgetPictures(int delivery) {
+    byte[] kept = site.files().read(document(delivery), 0, MOST_BYTES);
+    Json.document(kept, JsonNode.class)
+        .ifPresent(
+            told -> {
+              for (JsonNode check : told.path("checks")) {
+                ((ObjectNode) check).put("picture", "");
+              }
+              site.files()
+                  .put(document(delivery), Content.of(told.toString()), site.recordAccess());
+            });
   }
 
   /** Of several deliveries, as far as it is kept; read in one go. */
