@@ -22,7 +22,7 @@ final class DataCheckSection {
   }
 
   DataCheck read() {
-    String source = section.source(SOURCE, sources).orElse("");
+    String source = DataSourceSection.named(section, SOURCE, sources).orElse("");
     String query = section.text(QUERY).orElse("").strip().replaceAll("\\s*[\\r\\n]\\s*", " ");
     if (query.isEmpty()) {
       section.missing(QUERY, "Say what is asked, like query = \"SELECT COUNT(*) FROM ticket\"");

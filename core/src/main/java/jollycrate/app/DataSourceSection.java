@@ -29,6 +29,28 @@ final class DataSourceSection {
     return sources;
   }
 
+  /**
+   * The JNDI name of a data source that is described; the only one unless told. What is wrong is
+   * said, and then it is empty.
+   */
+  static Optional<String> named(Section section, String key, List<DataSource> sources) {
+    List<String> names = sources.stream().map(DataSource::jndiName).toList();
+    Optional<String> told = section.text(key);
+    told.filter(name -> !names.contains(name))
+        .ifPresent(
+            name ->
+                section.problem(
+                    key, "there is no [datasource.\"" + name + "\"]", Section.fixFor(name, names)));
+    if (told.isEmpty() && names.size() != 1) {
+      section.missing(
+          key,
+          names.isEmpty()
+              ? "Describe the data source as [datasource.\"NAME\"] first"
+              : "Name the data source, like " + key + " = \"" + names.get(0) + "\"");
+    }
+    return told.isPresent() ? told.filter(names::contains) : names.stream().findFirst();
+  }
+
   private DataSource dataSource(String name, Section section) {
     Optional<String> url = section.text("url");
     if (url.isEmpty() && !section.has("url")) {

@@ -44,7 +44,7 @@ final class ScriptSection {
 
   private void read(List<DataSource> sources) {
     List<Script> scripts = scripts();
-    Optional<String> source = section.source(SOURCE, sources);
+    Optional<String> source = DataSourceSection.named(section, SOURCE, sources);
     section.end();
     for (int i = 0; i < sources.size(); i++) {
       DataSource one = sources.get(i);

@@ -189,26 +189,6 @@ final class Section {
     return reference;
   }
 
-  /**
-   * The JNDI name of a data source that is described; the only one unless told. What is wrong is
-   * said, and then it is empty.
-   */
-  Optional<String> source(String key, List<DataSource> sources) {
-    List<String> names = sources.stream().map(DataSource::jndiName).toList();
-    Optional<String> told = text(key);
-    told.filter(name -> !names.contains(name))
-        .ifPresent(
-            name -> problem(key, "there is no [datasource.\"" + name + "\"]", fixFor(name, names)));
-    if (told.isEmpty() && names.size() != 1) {
-      missing(
-          key,
-          names.isEmpty()
-              ? "Describe the data source as [datasource.\"NAME\"] first"
-              : "Name the data source, like " + key + " = \"" + names.get(0) + "\"");
-    }
-    return told.filter(names::contains).or(() -> names.stream().limit(1).findFirst());
-  }
-
   /** The table of that name, empty when it is not written. */
   Section section(String key) {
     known.add(key);

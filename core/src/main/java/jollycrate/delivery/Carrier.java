@@ -12,13 +12,9 @@ import java.util.function.Supplier;
 import jollycrate.check.CheckResult;
 import jollycrate.control.ServerProcess;
 import jollycrate.front.FrontServer;
-import jollycrate.host.Access;
 import jollycrate.host.Content;
-import jollycrate.host.HostFiles;
 import jollycrate.journal.Journal;
 import jollycrate.journal.JournalLine;
-import jollycrate.json.Json;
-import jollycrate.script.Undo;
 import jollycrate.server.Cause;
 import jollycrate.server.Expected;
 import jollycrate.server.Placement;
@@ -39,6 +35,7 @@ final class Carrier {
   private final Journal journal;
   private final Progress progress;
   private final Interrupts interrupts;
+  private final Backups backups;
   private final Waits waits;
   private final ServerWaits ofServer;
   private final ServerProcess process;
@@ -60,6 +57,7 @@ final class Carrier {
     this.journal = journal;
     this.progress = progress;
     this.interrupts = interrupts;
+    this.backups = new Backups(site);
     this.waits = new Waits(site, progress, interrupts);
     this.ofServer = new ServerWaits(site, progress, interrupts);
     this.process = new ServerProcess(site);
@@ -100,7 +98,7 @@ final class Carrier {
       progress.step(site.server(), step);
       int number = journal.nextNumber();
       journal.makeRoom();
-      backUp(number, step);
+      backups.of(number, step, tasks);
       Optional<Waits.From> here =
           step.moves() ? Optional.of(Waits.From.now(site, false)) : Optional.empty();
       long mark = here.map(Waits.From::mark).orElse(-1L);
@@ -120,45 +118,6 @@ final class Carrier {
             new Waits.From(
                 first.mark(), first.mark(), site.time().now(), started, first.besides()));
     silentSince = silentSince.or(() -> Optional.of(site.time().now()));
-  }
-
-  private void backUp(int number, Step step) {
-    if (step instanceof Step.ApplyScript script) {
-      tasks.undo(script).ifPresent(undo -> keep(number, undo));
-    }
-    step.file()
-        .ifPresent(file -> file.before().ifPresent(before -> backUp(number, file.path(), before)));
-  }
-
-  private void backUp(int number, Path path, State before) {
-    Path backup = backup(number);
-    mustBe(path, Optional.of(before));
-    site.files().copy(path, backup);
-    mustBe(backup, Optional.of(before));
-  }
-
-  private void keep(int number, Undo undo) {
-    Access access = site.files().facts(site.server().folder()).access().with("rw-------");
-    site.files().put(backup(number), Content.of(Json.line(undo)), access);
-  }
-
-  /** Where what stood before a step is kept, or what takes it back. */
-  private Path backup(int number) {
-    HostFiles files = site.files();
-    Path folder = site.records().backups();
-    if (!files.facts(folder).exists()) {
-      files.makeFolder(folder, files.facts(site.server().folder()).access().with("rwx------"));
-    }
-    return folder.resolve("" + number);
-  }
-
-  private void mustBe(Path path, Optional<State> before) {
-    if (!State.of(site.files(), path).equals(before)) {
-      throw new StepFailed(
-          Cause.of(
-              "'" + site.server().shown(path) + "' was changed by somebody meanwhile",
-              "Find out who writes there, then deliver again"));
-    }
   }
 
   private void await(Step.Await await) {
@@ -231,7 +190,7 @@ final class Carrier {
     @Override
     public Runnable putFile(Step.PutFile step) {
       return () -> {
-        mustBe(step.path(), Optional.ofNullable(step.before()));
+        backups.mustBe(step.path(), Optional.ofNullable(step.before()));
         Content content =
             new Transfer(site, progress).watched(step.path(), contents.get(step.path()));
         site.files().put(step.path(), content, step.after().access());
@@ -241,7 +200,7 @@ final class Carrier {
     @Override
     public Runnable removeFile(Step.RemoveFile step) {
       return () -> {
-        mustBe(step.path(), Optional.of(step.before()));
+        backups.mustBe(step.path(), Optional.of(step.before()));
         site.files().delete(step.path());
       };
     }

@@ -174,7 +174,7 @@ final class TakeBack {
   }
 
   private String backupOf(int number) {
-    return site.server().shown(site.records().backups().resolve("" + number));
+    return site.server().shown(Backups.place(site, number));
   }
 
   /**
@@ -182,7 +182,7 @@ final class TakeBack {
    * something changed.
    */
   private void putBack(int number, Path path, State before) {
-    Path backup = site.records().backups().resolve("" + number);
+    Path backup = Backups.place(site, number);
     if (!State.of(site.files(), backup).equals(Optional.of(before))) {
       stuck.add("the copy of " + site.server().shown(path) + " in " + backup + " is damaged");
       return;
@@ -225,7 +225,7 @@ final class TakeBack {
 
     @Override
     public Runnable applyScript(Step.ApplyScript step) {
-      Path kept = site.records().backups().resolve("" + number);
+      Path kept = Backups.place(site, number);
       return () -> ScriptUndoing.undo(site, progress, kept).ifPresent(stays::add);
     }
 

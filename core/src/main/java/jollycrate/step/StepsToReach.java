@@ -1,7 +1,5 @@
 package jollycrate.step;
 
-import java.nio.charset.Charset;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -91,9 +89,14 @@ public final class StepsToReach {
 
   /** The steps. */
   public StepList compute() {
-    collectRemovals();
+    Map<String, Standing.Held> released = released();
+    collectRemovals(released);
     collectPuts();
-    collectFragments();
+    for (FragmentEdits.Edit edit : new FragmentEdits(kind, stock).of(pieces(), released)) {
+      Path path = edit.lead().path();
+      Content content = edit.content();
+      put(path, content, new State(content.digest(), stock.at(path).access()), edit.lead());
+    }
     List<Step> change = wanted.isPresent() ? toDeploy() : toUndeploy();
     return new StepList(change, tidy(), contents);
   }
@@ -129,10 +132,8 @@ public final class StepsToReach {
     return facts.isFile() ? new State(stock.digests().get(path), facts.access()) : null;
   }
 
-  private void collectRemovals() {
-    Set<String> kept = new LinkedHashSet<>();
-    pieces().forEach(piece -> kept.add(Keys.of(stock.server(), piece)));
-    for (Map.Entry<String, Standing.Held> held : released(kept).entrySet()) {
+  private void collectRemovals(Map<String, Standing.Held> released) {
+    for (Map.Entry<String, Standing.Held> held : released.entrySet()) {
       Path path = Keys.path(stock.server(), held.getKey());
       Facts facts = stock.at(path);
       if (held.getValue().digest().equals(Standing.FOLDER)) {
@@ -149,7 +150,9 @@ public final class StepsToReach {
   }
 
   /** What this application alone owns and no longer wants. */
-  private Map<String, Standing.Held> released(Set<String> kept) {
+  private Map<String, Standing.Held> released() {
+    Set<String> kept = new LinkedHashSet<>();
+    pieces().forEach(piece -> kept.add(Keys.of(stock.server(), piece)));
     Map<String, Standing.Held> released = new LinkedHashMap<>();
     owner.ifPresent(
         known ->
@@ -170,55 +173,6 @@ public final class StepsToReach {
       case BESIDE -> oldBeside;
       case SUPPORT, OWN -> oldSupports;
     };
-  }
-
-  private void collectFragments() {
-    Map<Path, String> edited = new LinkedHashMap<>();
-    Map<Path, Piece.Fragment> lead = new HashMap<>();
-    Set<String> kept = new LinkedHashSet<>();
-    for (Piece piece : pieces()) {
-      if (piece instanceof Piece.Fragment fragment) {
-        kept.add(Keys.of(stock.server(), fragment));
-        lead.merge(fragment.path(), fragment, (a, b) -> a.part() == Part.SWITCH ? a : b);
-        edited.compute(
-            fragment.path(),
-            (path, text) ->
-                kind.splicer(path)
-                    .orElseThrow()
-                    .insert(text == null ? text(path) : text, fragment.name(), fragment.text()));
-      }
-    }
-    for (Map.Entry<String, Standing.Held> held : released(kept).entrySet()) {
-      if (Keys.isFragment(held.getKey())) {
-        Path path = Keys.path(stock.server(), held.getKey());
-        String name = Keys.fragmentName(held.getKey());
-        PickUp pickUp = kind.splicer(path).orElseThrow().pickUp();
-        lead.putIfAbsent(path, new Piece.Fragment(path, name, "", held.getValue().part(), pickUp));
-        edited.compute(
-            path,
-            (at, text) ->
-                kind.splicer(at).orElseThrow().remove(text == null ? text(at) : text, name));
-      }
-    }
-    edited.forEach((path, text) -> putEdited(path, text, lead.get(path)));
-  }
-
-  private void putEdited(Path path, String text, Piece.Fragment lead) {
-    if (!text.equals(text(path))) {
-      Content content = Content.of(text.getBytes(charset(path)));
-      put(path, content, new State(content.digest(), stock.at(path).access()), lead);
-    }
-  }
-
-  private String text(Path path) {
-    return new String(stock.texts().getOrDefault(path, new byte[0]), charset(path));
-  }
-
-  /** In what is no UTF-8 every byte is kept as it is; what a kind inserts is ASCII. */
-  private Charset charset(Path path) {
-    boolean unicode =
-        Optional.ofNullable(stock.texts().get(path)).flatMap(Content::text).isPresent();
-    return unicode ? StandardCharsets.UTF_8 : StandardCharsets.ISO_8859_1;
   }
 
   private Step stop(Running running) {
