@@ -103,12 +103,14 @@ final class ScriptRecords {
     statements.forEach(
         it -> input.append("\nstatement\t" + it.line() + "\t").append(escaped(it.text())));
     Ran ran =
-        probe.run(
-            List.of(PROGRAM, ScriptRun.mark(probe.server())),
-            logIn,
-            logIn.source().url(),
-            input.toString(),
-            limit);
+        probe
+            .shielded()
+            .run(
+                List.of(PROGRAM, ScriptRun.mark(probe.server())),
+                logIn,
+                logIn.source().url(),
+                input.toString(),
+                limit);
     if (ran.tookTooLong()) {
       return failed(0, false, "it did not end within " + limit.toSeconds() + " s");
     }

@@ -114,7 +114,7 @@ public final class ScriptRun {
       List<String> command =
           new ArrayList<>(List.of("/bin/sh", "-c", TO_ITS_END, mark(probe.server())));
       command.addAll(run.words());
-      Ran ran = probe.run(command, folder.path(), variables, "", within);
+      Ran ran = probe.shielded().run(command, folder.path(), variables, "", within);
       if (ran.exit() == 0) {
         return Optional.empty();
       }

@@ -22,14 +22,26 @@ import jollycrate.server.Server;
  * and driver and as the one who owns its folder.
  *
  * @param from folder where the application works, or will
+ * @param alone whether a Ctrl-C in our terminal does not reach what is run
  */
-public record JdbcProbe(Host host, Server server, Path from) {
+public record JdbcProbe(Host host, Server server, Path from, boolean alone) {
+  private static final List<String> IN_A_SESSION_OF_ITS_OWN = List.of("setsid", "-w");
   private static final List<String> OPTIONS =
       List.of("-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC", "-Dderby.stream.error.file=/dev/null");
   private static final String ARCHIVE_HOLDS = "jollycrate/probe/ConnectProbe.class";
 
   /** A data source, and what stands behind its password. */
   public record LogIn(DataSource source, String password) {}
+
+  /** From a server's machine. */
+  public JdbcProbe(Host host, Server server, Path from) {
+    this(host, server, from, false);
+  }
+
+  /** The same, whose programs are not ended when somebody ends us. */
+  public JdbcProbe shielded() {
+    return new JdbcProbe(host, server, from, true);
+  }
 
   /** Whether there is a Java there by now that could run it. */
   public boolean hasJava() {
@@ -98,8 +110,9 @@ public record JdbcProbe(Host host, Server server, Path from) {
         .orElse(Map.of())
         .forEach((name, value) -> environment.computeIfPresent(name, (is, ours) -> value));
     environment.putAll(more);
-    return host.processes()
-        .run(Account.running(account, command), folder, environment, input, limit);
+    List<String> all = new ArrayList<>(alone && host.here() ? IN_A_SESSION_OF_ITS_OWN : List.of());
+    all.addAll(Account.running(account, command));
+    return host.processes().run(all, folder, environment, input, limit);
   }
 
   private Optional<Account> account() {

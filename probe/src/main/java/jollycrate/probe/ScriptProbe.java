@@ -109,10 +109,14 @@ public final class ScriptProbe {
   private static boolean isThere(Connection connection) throws SQLException {
     DatabaseMetaData data = connection.getMetaData();
     String name = data.storesUpperCaseIdentifiers() ? TABLE.toUpperCase(Locale.ROOT) : TABLE;
-    String pattern = name.replace("_", data.getSearchStringEscape() + "_");
     try (ResultSet tables =
-        data.getTables(connection.getCatalog(), schema(connection), pattern, null)) {
-      return tables.next();
+        data.getTables(connection.getCatalog(), schema(connection), name, null)) {
+      while (tables.next()) {
+        if (tables.getString("TABLE_NAME").equalsIgnoreCase(TABLE)) {
+          return true;
+        }
+      }
+      return false;
     }
   }
 
@@ -167,6 +171,9 @@ public final class ScriptProbe {
       if (!isThere(connection)) {
         try (Statement statement = connection.createStatement()) {
           statement.execute(MADE);
+        } catch (SQLException e) {
+          throw new SQLException(
+              "the table " + TABLE + " cannot be made: " + e.getMessage(), e.getSQLState());
         }
       }
       connection.setAutoCommit(false);
