@@ -32,7 +32,7 @@ class AppTurnIT {
       assertThat(program.ends(0, "server", "change", "bench", "memory=200m").out())
           .contains("Changed bench");
       assertThat(program.ends(0, "app", "start", "--on", "bench").out())
-          .contains("Started spokes 1.4.0 on bench", "the owner reads the ledger");
+          .contains("Started spokes 1.4.0 on bench", "open tickets are listed");
       Path descriptor =
           program.folder().resolve("servers/bench/conf/Catalina/localhost/spokes.xml");
       byte[] text = Files.readAllBytes(descriptor);

@@ -58,7 +58,7 @@ class RollbackIT {
   /** Secrets are what they are now; nothing of them stands in what is kept. */
   @Test
   void secretsAreResolvedNow() throws IOException {
-    try (Workshop workshop = Workshop.open(folder)) {
+    try (Workshop workshop = Workshop.withPeople(folder)) {
       workshop.ok("deploy", "--to", "bench");
       workshop.edit("1.4.0", "1.5.0");
       workshop.ok("deploy", "--to", "bench");

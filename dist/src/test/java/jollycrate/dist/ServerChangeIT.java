@@ -322,7 +322,7 @@ class ServerChangeIT {
       program.ends(0, "check", "--on", "bench");
       int http = Workshop.freePort();
       assertThat(program.ends(0, "server", "change", "bench", "http=" + http, "memory=200m").out())
-          .containsPattern("pass +the owner reads the ledger +200 .*:" + http + "/")
+          .containsPattern("pass +open tickets are listed +200 .*:" + http + "/")
           .contains("with spokes on it");
       assertThat(program.ends(0, "deploy", "--to", "bench").out()).contains("Unchanged");
       program.ends(0, "server", "stop", "bench");

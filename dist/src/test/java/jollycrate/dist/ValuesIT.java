@@ -70,7 +70,7 @@ class ValuesIT {
           "[[data]]\nname = \"all could be taken away\"\nvalue = 3\n"
               + "query = \"SELECT COUNT(*) FROM OLD TABLE (DELETE FROM ticket)\"\n"
               + "[[data]]\nname = \"tickets are there\"\nquery = \"SELECT COUNT(*) FROM ticket\"\nvalue = 3\n\n";
-      workshop.edit("[[access]]                  ", data + "[[access]]                  ");
+      workshop.edit("[for.solo.app]", data + "[for.solo.app]");
       assertThat(workshop.ok("deploy", "--to", "bench"))
           .containsPattern("pass +all could be taken away .*jdbc/spokes: 3")
           .containsPattern("pass +tickets are there .*jdbc/spokes: 3");
