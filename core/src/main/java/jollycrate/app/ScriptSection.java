@@ -132,11 +132,27 @@ final class ScriptSection {
                     "'" + name + "' stands outside of the project",
                     "Move it below " + folder));
     List<String> undo = section.arguments(UNDO);
+    mustBeBrought(RUN, words, files);
+    mustBeBrought(UNDO, undo, files);
     return new Script(
         named(section.text("name").orElse(String.join(" ", words))),
         new Script.Command(words, files),
         undo.isEmpty() ? Optional.empty() : Optional.of(new Script.Command(undo, files)),
         within);
+  }
+
+  /** What stands beside the description does not stand where the program runs. */
+  private void mustBeBrought(String key, List<String> words, Map<String, Path> files) {
+    words.stream()
+        .filter(word -> !word.startsWith("/") && !word.isBlank())
+        .filter(word -> Files.isRegularFile(folder.resolve(word)))
+        .filter(word -> !files.containsKey(Path.of(word).normalize().toString()))
+        .forEach(
+            word ->
+                section.problem(
+                    key,
+                    "'" + word + "' is not there where this runs",
+                    "Have it brought there: files = [\"" + word + "\"]"));
   }
 
   private String named(String name) {

@@ -58,6 +58,7 @@ class FilesPeopleWriteTest {
           [datasource.x]\\nurl = "jdbc:x"\\ndriver = "d"\\n[[before]]\\nsql = "a.sql" | 7:1 | there is no file | Write it
           [datasource.x]\\nurl = "jdbc:x"\\ndriver = "d"\\n[[before]]\\nsql = "db/*.sql" | 7:1 | there is no folder | Make it
           [datasource.x]\\nurl = "jdbc:x"\\ndriver = "d"\\n[[before]]\\nrun = "sh x" | 7:1 | one argument with blanks | ["sh", "x"]
+          [datasource.x]\\nurl = "jdbc:x"\\ndriver = "d"\\n[[before]]\\nrun = ["sh", "jolly.toml"] | 7:1 | 'jolly.toml' is not there where this runs | files = ["jolly.toml"]
           [[check]]\\nname = "x"                      | 3:1 | 'check.get' is missing | get =
           [[check]]\\nget = "/"\\npost = "/"          | 5:1 | one request, not 2 | two checks
           [[check]]\\nget = "/"\\nstatsu = 200        | 5:1 | unknown key 'statsu' | 'status'
