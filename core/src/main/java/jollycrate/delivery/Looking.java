@@ -44,13 +44,12 @@ record Looking(Site site) {
     return new JdbcProbe(site.host(), site.server(), worksIn(application));
   }
 
-  /** The folder where the application works: its server's, or a program's own when it is there. */
+  /** The folder where the application works: its server's, or a program's own. */
   private Path worksIn(Application application) {
     if (site.traits().hosts()) {
       return site.server().steering().unit().map(this::worksIn).orElse(site.server().folder());
     }
-    Path folder = site.server().folder().resolve(application.program().folder());
-    return site.files().facts(folder).isFolder() ? folder : site.server().folder();
+    return site.server().folder().resolve(application.program().folder());
   }
 
   /** A unit works where it says, else at the root of all files (systemd.exec(5)). */

@@ -21,7 +21,7 @@ import jollycrate.server.Server;
  * Runs a small program of ours that speaks to a database, on the server's machine, with its Java
  * and driver and as the one who owns its folder.
  *
- * @param from folder where the application works, or will
+ * @param from folder where the application works, or will once it is made
  * @param alone whether a Ctrl-C in our terminal does not reach what is run
  */
 public record JdbcProbe(Host host, Server server, Path from, boolean alone) {
@@ -73,22 +73,31 @@ public record JdbcProbe(Host host, Server server, Path from, boolean alone) {
             + "\n";
     Path archive = ClassPathPlace.of(ARCHIVE_HOLDS);
     Path driver = logIn.source().driver();
-    if (host.here() && account().isEmpty()) {
-      return java(words, archive + File.pathSeparator + driver, all, limit);
+    boolean readable = host.here() && account().isEmpty();
+    boolean works = host.files().facts(from).isFolder();
+    if (readable && works) {
+      return java(words, archive + File.pathSeparator + driver, from, all, limit);
     }
     try (ScratchFolder scratch = scratch()) {
-      Path archiveThere = scratch.put("probe.jar", Content.of(archive), "rw-------");
-      Path driverThere = scratch.put("driver.jar", Content.of(driver), "rw-------");
-      return java(words, archiveThere + ":" + driverThere, all, limit);
+      String classPath = archive + File.pathSeparator + driver;
+      if (!readable) {
+        classPath =
+            scratch.put("probe.jar", Content.of(archive), "rw-------")
+                + ":"
+                + scratch.put("driver.jar", Content.of(driver), "rw-------");
+      }
+      return java(words, classPath, works ? from : scratch.path(), all, limit);
     }
   }
 
-  private Ran java(List<String> words, String classPath, String input, Duration limit) {
+  /** Where the application does not work yet, a relative file in a URL stands nowhere. */
+  private Ran java(
+      List<String> words, String classPath, Path folder, String input, Duration limit) {
     List<String> command = new ArrayList<>(List.of(server.runtime().javaProgram().toString()));
     command.addAll(OPTIONS);
     command.addAll(List.of("-cp", classPath));
     command.addAll(words);
-    return run(command, from, Map.of(), input, limit);
+    return run(command, folder, Map.of(), input, limit);
   }
 
   /** A folder there for the time being, for whoever works there. */

@@ -152,6 +152,23 @@ class ScriptsIT {
     }
   }
 
+  /** A relative file in a URL starts from a folder that its first delivery makes. */
+  @Test
+  void aServiceHasThemAppliedWhereItWorks() throws IOException {
+    workshop.ok("server", "new", "solo", "--as-service");
+    workshop
+        .edit("jdbc:h2:file:./data/spokes", "jdbc:h2:file:./data/spokes;AUTO_SERVER=TRUE")
+        .edit("[users]", "[[before]]\nsql = \"db/1.sql\"\n\n[users]");
+    script("1.sql", "CREATE TABLE colour (n INT)");
+    try {
+      workshop.ok("deploy", "--to", "solo");
+      assertThat(workshop.ok("deploy", "--to", "solo")).contains("Unchanged");
+      assertThat(workshop.server.resolveSibling("solo/data")).doesNotExist();
+    } finally {
+      workshop.ok("server", "stop", "solo");
+    }
+  }
+
   /** What was begun goes on for a while when whoever began it was killed. */
   @Test
   void oneThatIsStillAppliedIsWaitedForBeforeItIsUndone() throws Exception {
