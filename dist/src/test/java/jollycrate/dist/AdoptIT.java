@@ -31,7 +31,9 @@ class AdoptIT {
   }
 
   @ParameterizedTest
-  @EnumSource(mode = EnumSource.Mode.EXCLUDE, names = Line.IN_BETWEEN)
+  @EnumSource(
+      mode = EnumSource.Mode.EXCLUDE,
+      names = {Line.IN_BETWEEN, Line.ENTERPRISE})
   void deliveredToWhileItRunsAndGivenBack(Line line) throws IOException {
     Path etc = folder.toRealPath().resolve("etc");
     Path log = folder.toRealPath().resolve("log");
@@ -67,7 +69,9 @@ class AdoptIT {
   }
 
   @ParameterizedTest
-  @EnumSource(mode = EnumSource.Mode.EXCLUDE, names = Line.IN_BETWEEN)
+  @EnumSource(
+      mode = EnumSource.Mode.EXCLUDE,
+      names = {Line.IN_BETWEEN, Line.ENTERPRISE})
   void startedByItsOwnScriptAndStoppedAgainWhenTakenBack(Line line) throws IOException {
     try (OwnTomcat own = new OwnTomcat(line, folder)) {
       own.server(text -> text.replace("autoDeploy=\"true\"", "autoDeploy=\"false\""));
@@ -181,7 +185,7 @@ class AdoptIT {
 
   /** Of passwords only that they are bad; of pages only those that are open. */
   @ParameterizedTest
-  @EnumSource
+  @EnumSource(mode = EnumSource.Mode.EXCLUDE, names = Line.ENTERPRISE)
   void whoMayAdministerItIsTold(Line line) throws IOException {
     try (OwnTomcat own = new OwnTomcat(line, folder)) {
       Path users = own.folder.resolve("conf/tomcat-users.xml");

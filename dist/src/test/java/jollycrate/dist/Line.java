@@ -1,15 +1,22 @@
 package jollycrate.dist;
 
 import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.stream.Stream;
 
-/** The lines of Tomcat that are in use. */
+/** The lines of Tomcat that are in use, and what is made of one. */
 enum Line {
   /** For javax.servlet. */
   NINE("9.0", "javax", "tomcat-9.tar.gz"),
   /** That of the practice server. */
   TEN("10.1", "jakarta", "tomcat-10.tar.gz"),
-  ELEVEN("11.0", "jakarta", "tomcat-11.tar.gz");
+  ELEVEN("11.0", "jakarta", "tomcat-11.tar.gz"),
+  /** Tomcat 10.0 with an enterprise part; fetched with {@code -Dkinds=all} only. */
+  TOMEE("9.0.0", "jakarta", "tomee-9.tar.gz");
+
+  /** For what concerns Tomcat alone. */
+  static final String ENTERPRISE = "TOMEE";
 
   /** What holds for the oldest and the newest; this one is in use everywhere else. */
   static final String IN_BETWEEN = "TEN";
@@ -31,6 +38,21 @@ enum Line {
     return namespace.equals("javax") ? "jakarta" : "javax";
   }
 
+  /** How people call it. */
+  String label() {
+    return (this == TOMEE ? "TomEE " : "Tomcat ") + version;
+  }
+
+  /** Those whose archives were fetched. */
+  static Stream<Line> here() {
+    return Stream.of(values()).filter(line -> Files.isRegularFile(line.archive()));
+  }
+
+  /** Those on which a test may be made that needs not to be made on all. */
+  static Stream<Line> some() {
+    return here().filter(line -> line != TEN);
+  }
+
   /** As it is fetched. */
   Path archive() {
     return ARCHIVES.resolve(archive);
@@ -42,7 +64,7 @@ enum Line {
         switch (this) {
           case NINE -> Workshop.open(folder, "--servlet-api", "javax");
           case TEN -> Workshop.open(folder);
-          case ELEVEN -> Workshop.open(folder, "--installation", archive().toString());
+          case ELEVEN, TOMEE -> Workshop.open(folder, "--installation", archive().toString());
         };
     return namespace.equals("javax")
         ? workshop.edit("pack = \"war\"", "pack = \"javax\"")

@@ -1,15 +1,17 @@
 package jollycrate.dist;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.Locale;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
-import org.junit.jupiter.params.provider.EnumSource;
+import org.junit.jupiter.params.provider.MethodSource;
 
 /** What holds on one line of Tomcat holds on each. */
 class LinesIT {
@@ -19,19 +21,19 @@ class LinesIT {
   @TempDir Path folder;
 
   @ParameterizedTest
-  @EnumSource
+  @MethodSource("jollycrate.dist.Line#here")
   void deliveredTwiceReplacedAndGoneWithoutATrace(Line line) throws IOException {
     try (Workshop workshop = line.open(folder)) {
       workshop.program.with("SPOKES_DB_PASSWORD", PASSWORD);
       Trace before = workshop.trace();
-      assertThat(workshop.ok("deploy", "--to", "bench")).contains("Tomcat " + line.version);
+      assertThat(workshop.ok("deploy", "--to", "bench")).contains(line.label());
       String process = workshop.process();
       Trace stands = workshop.trace();
       assertThat(workshop.ok("deploy", "--to", "bench")).contains("Unchanged");
       assertThat(workshop.process()).isEqualTo(process);
       workshop.trace().isAs(stands);
       assertThat(workshop.ok("apps", "--on", "bench"))
-          .containsPattern("Tomcat " + line.version + "[.\\d]+, pid " + process.split(" ")[0])
+          .containsPattern(line.label() + "[.\\d]*, pid " + process.split(" ")[0])
           .containsPattern("/spokes +spokes 1.4.0 +STARTED +200 +\\d+ sessions? +jdbc/spokes \\d");
       workshop.trace().isAs(stands);
       deliver(workshop, answering(line, "one"));
@@ -63,7 +65,7 @@ class LinesIT {
   }
 
   @ParameterizedTest
-  @EnumSource(mode = EnumSource.Mode.EXCLUDE, names = Line.IN_BETWEEN)
+  @MethodSource("jollycrate.dist.Line#some")
   void whatCannotWorkIsRefusedAndWhatFailsIsTakenBack(Line line) throws IOException {
     Path throwing = failing(line, "Throws", "throw new IllegalStateException(\"no tyres\");");
     Path lacking = failing(line, "Lacks", "new Pump();");
@@ -94,7 +96,7 @@ class LinesIT {
           .contains("fix   Add the library that holds it to WEB-INF/lib");
       assertThat(ends(workshop, 5, unknown)).contains("unknown servlet name [ghost]");
       assertThat(ends(workshop, 4, foreign))
-          .contains("it is made for " + line.otherNamespace() + ".servlet, and Tomcat ")
+          .contains("it is made for " + line.otherNamespace() + ".servlet, and ")
           .contains("offers " + line.namespace + ".servlet")
           .contains("seen  WEB-INF/classes/shop/Bell.class");
       assertThat(ends(workshop, 4, torn)).contains("Cannot read '" + torn + "' as an archive");
@@ -112,5 +114,33 @@ class LinesIT {
         .using(line.namespace)
         .source(name, Wars.listenerSource(name, statement) + "class Pump {}\n", "Pump.class")
         .write(name.toLowerCase(Locale.ROOT) + ".war");
+  }
+
+  /** It would give another one that it has, and the application would work on it. */
+  @Test
+  void aDataSourceThatNobodyMeantIsRefused() throws IOException {
+    Line line = Line.TOMEE;
+    assumeTrue(Files.isRegularFile(line.archive()), "not fetched");
+    Path war =
+        Wars.with(
+                folder,
+                "<resource-ref><res-ref-name>java:app/jdbc/ledger</res-ref-name>"
+                    + "<res-type>javax.sql.DataSource</res-type></resource-ref>")
+            .entry("index.html", "it works on the wrong one")
+            .write("asks.war");
+    try (Workshop workshop = line.open(folder)) {
+      Files.writeString(
+          workshop.folder.resolve("jolly.toml"),
+          "name = \"asks\"\nartifact = \"%s\"\n[datasource.\"jdbc/bikes\"]\n".formatted(war)
+              + "url = \"jdbc:h2:mem:bikes\"\ndriver = \"drivers/h2.jar\"\n");
+      workshop.ok("server", "start", "bench");
+      Trace before = workshop.trace();
+      assertThat(workshop.ends(5, "deploy", "--to", "bench").out())
+          .contains(
+              "Failed: the application asks for 'java:app/jdbc/ledger',"
+                  + " and the server gives it another: jdbc/bikes")
+          .contains("Describe [datasource.\"jdbc/ledger\"]", "Taken back");
+      workshop.trace().isAs(before);
+    }
   }
 }

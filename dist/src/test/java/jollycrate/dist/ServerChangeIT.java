@@ -43,7 +43,9 @@ class ServerChangeIT {
   }
 
   @ParameterizedTest
-  @EnumSource(mode = EnumSource.Mode.EXCLUDE, names = Line.IN_BETWEEN)
+  @EnumSource(
+      mode = EnumSource.Mode.EXCLUDE,
+      names = {Line.IN_BETWEEN, Line.ENTERPRISE})
   void hardenedWhileItRunsAndNothingElseDiffers(Line line) throws IOException {
     Path etc = folder.toRealPath().resolve("etc");
     try (OwnTomcat own = withUsers(new OwnTomcat(line, folder)).odd()) {

@@ -3,6 +3,7 @@ package jollycrate.tomcat;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -30,8 +31,8 @@ final class InstanceFiles {
           "webapps-admin",
           "work");
   private static final List<String> FROM_INSTALLATION = List.of("web.xml", "catalina.properties");
-  private static final List<String> FROM_US =
-      List.of("server.xml", "logging.properties", "tomcat-users.xml");
+  private static final List<String> FROM_US = List.of("logging.properties", "tomcat-users.xml");
+  private static final String SERVER_XML = "server.xml";
   private static final int MOST_BYTES = 4 << 20;
 
   private final HostFiles files;
@@ -47,8 +48,10 @@ final class InstanceFiles {
   List<Piece> pieces() {
     List<Piece> pieces = new ArrayList<>();
     for (String folder : FOLDERS) {
-      pieces.add(new Piece.Folder(server.folder().resolve(folder), access.with("rwxr-x---")));
+      pieces.add(folder(folder));
     }
+    Tomee tomee = new Tomee(files, server.installation());
+    boolean isTomee = tomee.version().isPresent();
     Path installed = server.installation().resolve("conf");
     for (String name : FROM_INSTALLATION) {
       add(pieces, name, files.read(installed.resolve(name), 0, MOST_BYTES));
@@ -56,7 +59,18 @@ final class InstanceFiles {
     for (String name : FROM_US) {
       add(pieces, name, template(name));
     }
+    String configuration = new String(template(SERVER_XML), StandardCharsets.UTF_8);
+    String text = isTomee ? Tomee.begun(configuration) : configuration;
+    add(pieces, SERVER_XML, text.getBytes(StandardCharsets.UTF_8));
+    if (isTomee) {
+      pieces.add(folder("conf/conf.d"));
+      tomee.settings().forEach((name, bytes) -> add(pieces, name, bytes));
+    }
     return pieces;
+  }
+
+  private Piece folder(String name) {
+    return new Piece.Folder(server.folder().resolve(name), access.with("rwxr-x---"));
   }
 
   private void add(List<Piece> pieces, String name, byte[] bytes) {

@@ -96,6 +96,12 @@ final class ServerXml {
     return document;
   }
 
+  /** Whether a TomEE begins with it. */
+  boolean isTomee() {
+    return document.root().children("Listener").stream()
+        .anyMatch(listener -> listener.value("className", "").equals(Tomee.LISTENER));
+  }
+
   /** A path as it starts from the server's folder. */
   Path inFolder(String path) {
     return server.folder().resolve(path).normalize();

@@ -59,6 +59,7 @@ public final class TomcatKind implements ServerKind {
   @Override
   public Glance recognising(Path installation) {
     return new Glance()
+        .lists(List.of(Tomee.libraries(installation)))
         .real(List.of(installation.resolve(JAR)))
         .part(installation.resolve(RELEASE_NOTES), 0, MOST_NOTES_BYTES);
   }
@@ -69,7 +70,8 @@ public final class TomcatKind implements ServerKind {
     if (!files.facts(jar).isFile()) {
       return Optional.empty();
     }
-    return version(files, installation, jar).map(TomcatKind::traits);
+    return version(files, installation, jar)
+        .map(version -> traits(version, new Tomee(files, installation).version()));
   }
 
   private static Optional<String> version(HostFiles files, Path installation, Path archive) {
@@ -94,10 +96,10 @@ public final class TomcatKind implements ServerKind {
     return Optional.empty();
   }
 
-  private static Traits traits(String version) {
+  private static Traits traits(String version, Optional<String> tomee) {
     int major = Integer.parseInt(version.substring(0, version.indexOf('.')));
     return new Traits(
-        "Tomcat " + version,
+        tomee.map(own -> "TomEE " + own).orElse("Tomcat " + version),
         Set.of(ArtifactKind.WAR, ArtifactKind.EXECUTABLE_WAR),
         major >= FIRST_JAKARTA ? ServletNamespace.JAKARTA : ServletNamespace.JAVAX,
         major > FIRST_JAKARTA ? 17 : major == FIRST_JAKARTA ? 11 : 8,
@@ -139,7 +141,8 @@ public final class TomcatKind implements ServerKind {
                 .map(Https::port)
                 .flatMap(port -> configuration.contradiction(port, "https")),
             ports.admin().flatMap(port -> configuration.contradiction(port, "admin")),
-            Printed.unreadable(stock))
+            Printed.unreadable(stock),
+            Tomee.leavesTraces(stock, configuration))
         .flatMap(Optional::stream)
         .toList();
   }

@@ -53,6 +53,10 @@ final class TomcatLog {
     if (failure.isPresent()) {
       return new Sign.Failed(cause(placement, begun, failure.get(), evidence.output()));
     }
+    Optional<Cause> wrong = WrongLink.in(records.subList(begun, finished));
+    if (wrong.isPresent()) {
+      return new Sign.Failed(wrong.get());
+    }
     return evidence.open()
         ? new Sign.Reached()
         : evidence.waitingToListen("the server to open its port");

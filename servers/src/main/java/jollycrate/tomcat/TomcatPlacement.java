@@ -57,6 +57,7 @@ final class TomcatPlacement {
     ListenerChoice choice = new ListenerChoice(stock, order);
     this.listener = choice.listener();
     refused.addAll(choice.refused());
+    Tomee.leavesTraces(stock, ServerXml.of(stock)).ifPresent(refused::add);
     pieces.addAll(choice.pieces());
     this.delivered = server.folder().resolve("delivered");
     this.own = delivered.resolve(application.name());

@@ -38,6 +38,9 @@ final class TomcatProcesses implements KindProcesses {
     command.add("-Dfile.encoding=UTF-8");
     command.add("-Dorg.apache.catalina.startup.EXIT_ON_INIT_FAILURE=true");
     ownProperties(server).forEach((name, value) -> command.add("-D" + name + "=" + value));
+    if (ServerXml.in(server, stock.texts()).filter(ServerXml::isTomee).isPresent()) {
+      command.add("-D" + Tomee.UNPACKS_IN + "=work/unpacked");
+    }
     command.add("-Djolly.token=" + Launch.TOKEN);
     MODULES_OPENED.forEach(module -> command.add("--add-opens=" + module + "=ALL-UNNAMED"));
     command.add("-cp");
@@ -109,6 +112,7 @@ final class TomcatProcesses implements KindProcesses {
     return List.of(
         conf.resolve("server.xml"),
         conf.resolve("catalina.properties"),
-        conf.resolve("logging.properties"));
+        conf.resolve("logging.properties"),
+        Tomee.options(server));
   }
 }
