@@ -39,6 +39,7 @@ import jollycrate.pack.PackException;
 import jollycrate.pack.PackWatch;
 import jollycrate.pack.Packed;
 import jollycrate.secret.Secrets;
+import jollycrate.server.Traits;
 import jollycrate.site.FinishedArtifact;
 import jollycrate.trial.InPassing;
 import jollycrate.trial.LiveRun;
@@ -73,6 +74,14 @@ public final class Crate {
    */
   public Artifact inspect(Path file, boolean withDigest) {
     return ArtifactReader.read(file, withDigest);
+  }
+
+  /** Names of the lines of servers that an archive can be delivered to. */
+  public List<String> goesTo(Artifact artifact) {
+    return means.kinds().lines().stream()
+        .filter(line -> line.suit(artifact))
+        .map(Traits::label)
+        .toList();
   }
 
   /** What can be made from what stands there. */

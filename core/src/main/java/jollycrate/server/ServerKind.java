@@ -23,6 +23,9 @@ public interface ServerKind {
   /** What is true of the installation, when it is one of this kind. */
   Optional<Traits> recognise(HostFiles files, Path installation);
 
+  /** What is true of each line of versions that this kind handles, whose name is its label. */
+  List<Traits> lines();
+
   /** What {@link #recognise} is going to read. */
   default Glance recognising(Path installation) {
     return new Glance();

@@ -3,6 +3,7 @@ package jollycrate.server;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Set;
+import jollycrate.artifact.Artifact;
 import jollycrate.artifact.ArtifactKind;
 import jollycrate.artifact.ServletNamespace;
 
@@ -28,4 +29,15 @@ public record Traits(
     List<String> leftOut,
     List<String> own,
     Path log,
-    boolean hosts) {}
+    boolean hosts) {
+
+  /** Whether an archive can be delivered there, as far as itself and the servlet API go. */
+  public boolean suit(Artifact artifact) {
+    ServletNamespace uses = artifact.web().namespace();
+    boolean speaks =
+        namespace == ServletNamespace.NONE
+            || (uses == ServletNamespace.NONE || uses == ServletNamespace.BOTH || uses == namespace)
+                && artifact.web().servlets().startedWithout(namespace).isEmpty();
+    return takes.contains(artifact.kind()) && speaks;
+  }
+}

@@ -21,6 +21,11 @@ public final class Kinds {
   /** A kind that recognised an installation. */
   record Recognised(ServerKind kind, Traits traits) {}
 
+  /** What is true of each line of versions of every kind. */
+  public List<Traits> lines() {
+    return kinds.stream().flatMap(kind -> kind.lines().stream()).toList();
+  }
+
   /** The kind that {@code servers.toml} tells by that name. */
   ServerKind named(String name) {
     return kinds.stream().filter(kind -> kind.name().equals(name)).findFirst().orElseThrow();

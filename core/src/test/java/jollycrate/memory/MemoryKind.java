@@ -58,6 +58,11 @@ final class MemoryKind implements ServerKind, KindProcesses, KindLogs {
   }
 
   @Override
+  public List<Traits> lines() {
+    return List.of(TRAITS);
+  }
+
+  @Override
   public Optional<Traits> recognise(HostFiles files, Path installation) {
     return Optional.of(TRAITS);
   }

@@ -62,6 +62,11 @@ public final class ServiceKind implements ServerKind {
         : Optional.empty();
   }
 
+  @Override
+  public List<Traits> lines() {
+    return List.of(traits());
+  }
+
   private static Traits traits() {
     return new Traits(
         "service",

@@ -74,6 +74,15 @@ public final class TomcatKind implements ServerKind {
         .map(version -> traits(version, new Tomee(files, installation).version()));
   }
 
+  @Override
+  public List<Traits> lines() {
+    return List.of(
+        traits("9.0", Optional.empty()),
+        traits("10.1", Optional.empty()),
+        traits("11.0", Optional.empty()),
+        traits("10.0", Optional.of("9")));
+  }
+
   private static Optional<String> version(HostFiles files, Path installation, Path archive) {
     byte[] notes = files.read(installation.resolve(RELEASE_NOTES), 0, MOST_NOTES_BYTES);
     Matcher told = NOTES.matcher(new String(notes, StandardCharsets.UTF_8));

@@ -1,5 +1,7 @@
 package jollycrate.cli.command;
 
+import com.fasterxml.jackson.annotation.JsonUnwrapped;
+import java.util.List;
 import jollycrate.artifact.Artifact;
 import jollycrate.cli.options.Given;
 import jollycrate.cli.options.Option;
@@ -19,6 +21,13 @@ public final class InspectCommand implements Command {
     this.session = session;
   }
 
+  /**
+   * What is told.
+   *
+   * @param goesTo lines of servers that it can be delivered to
+   */
+  private record Inspected(@JsonUnwrapped Artifact artifact, List<String> goesTo) {}
+
   @Override
   public Usage usage() {
     return Usage.of("inspect", "Tell what an archive is and what it needs.")
@@ -35,10 +44,11 @@ public final class InspectCommand implements Command {
             .crate(given)
             .inspect(
                 session.file(given.operand(0).orElseThrow()), given.has(DIGEST) || given.json());
+    List<String> goesTo = session.crate(given).goesTo(artifact);
     if (given.json()) {
-      return session.done(artifact);
+      return session.done(new Inspected(artifact, goesTo));
     }
-    new InspectView(session.screen(), session.setting().folder()).show(artifact);
+    new InspectView(session.screen(), session.setting().folder()).show(artifact, goesTo);
     return ExitCode.DONE.code();
   }
 }

@@ -24,7 +24,7 @@ public final class InspectView {
   }
 
   /** The whole sheet. */
-  public void show(Artifact artifact) {
+  public void show(Artifact artifact, List<String> goesTo) {
     Style style = screen.style();
     screen.line(style.strong((artifact.name() + " " + artifact.version()).strip()));
     Table table = new Table("  ");
@@ -41,6 +41,10 @@ public final class InspectView {
     }
     row(table, "java", java(artifact));
     row(table, "servlets", artifact.web().namespace().label() + style.faint(shownBy(artifact)));
+    row(
+        table,
+        "goes to",
+        goesTo.isEmpty() ? "no server that is known here" : String.join(", ", goesTo));
     String gone = "not in Java";
     for (Map.Entry<String, String> missing : artifact.classes().missing().entrySet()) {
       row(
