@@ -21,7 +21,8 @@ class DemoIT {
         .contains("Taken back: bench is as it was before")
         .contains("is filtered on the way: an inbound rule of the host")
         .contains("to far in")
-        .contains("No trace: all ");
+        .contains("No trace: all ")
+        .contains("go to: Tomcat 10.1, Tomcat 11.0, TomEE 9.");
     assertThat(folder.resolve("stage")).doesNotExist();
   }
 }

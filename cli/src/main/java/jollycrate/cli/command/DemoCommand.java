@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
+import jollycrate.Crate;
 import jollycrate.app.NotDescribedException;
 import jollycrate.app.ServersFile;
 import jollycrate.app.Setting;
@@ -59,7 +60,13 @@ public final class DemoCommand implements Command {
         name -> PASSWORDS.getOrDefault(name, session.environment().apply(name));
     DemoStory story =
         new DemoStory(
-            session.screen(), stage, args -> session.runner().run(setting, variables, args));
+            session.screen(),
+            stage,
+            args -> session.runner().run(setting, variables, args),
+            archive -> {
+              Crate crate = session.crate(given);
+              return crate.goesTo(crate.inspect(archive, false));
+            });
     List<String> exports =
         PASSWORDS.keySet().stream().sorted().map(name -> "export " + name + "=...").toList();
     boolean asTold = false;

@@ -6,6 +6,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Set;
+import java.util.function.Function;
 import java.util.stream.Stream;
 import jollycrate.app.ServersFile;
 import jollycrate.cli.output.Screen;
@@ -26,16 +27,20 @@ public final class DemoStory {
   private final Style style;
   private final Path folder;
   private final Commands commands;
+  private final Function<Path, List<String>> goesTo;
   private boolean asExpected = true;
 
   /**
    * @param folder that the sample stands in
+   * @param goesTo tells which servers an archive can go to
    */
-  public DemoStory(Screen screen, Path folder, Commands commands) {
+  public DemoStory(
+      Screen screen, Path folder, Commands commands, Function<Path, List<String>> goesTo) {
     this.screen = screen;
     this.style = screen.style();
     this.folder = folder;
     this.commands = commands;
+    this.goesTo = goesTo;
   }
 
   /** A command ended otherwise than the story goes. */
@@ -128,6 +133,10 @@ public final class DemoStory {
     run(0, "undeploy", "spokes", "--from", "bench");
     prove(before, FolderProof.of(server, LEFT_OUT));
     run(0, "server", "stop", "bench");
+    gap();
+    List<String> servers = goesTo.apply(folder.resolve("packed/spokes-1.4.0.war"));
+    say("The same file and description go to: " + String.join(", ", servers) + ".");
+    say("An archive of a server is enough: jolly server new NAME --installation FILE");
     return asExpected;
   }
 
