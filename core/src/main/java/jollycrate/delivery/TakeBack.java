@@ -56,7 +56,11 @@ final class TakeBack {
   /** Takes back; what could not be is named in the result, and then nothing more was touched. */
   List<String> orNameWhatIsLeft() {
     try {
-      return run();
+      List<String> hands = run();
+      if (hands.isEmpty()) {
+        new Leftovers(site, journal).clear();
+      }
+      return hands;
     } catch (HostException | StepFailed | RecordsException e) {
       List<String> left = new ArrayList<>();
       left.add("taking back came to a halt: " + e.getMessage());
@@ -64,7 +68,22 @@ final class TakeBack {
           .filter(doing -> !journal.isUndone(doing.number()))
           .flatMap(doing -> notAsBefore(doing).stream())
           .forEach(left::add);
+      leftovers().forEach(left::add);
       return List.copyOf(left);
+    }
+  }
+
+  private List<String> leftovers() {
+    try {
+      return new Leftovers(site, journal)
+          .paths().stream()
+              .filter(path -> site.files().facts(path).exists())
+              .map(
+                  path ->
+                      site.server().shown(path) + " was made by the server; it goes with the rest")
+              .toList();
+    } catch (HostException | RecordsException e) {
+      return List.of(e.getMessage());
     }
   }
 

@@ -1,11 +1,14 @@
 package jollycrate.server;
 
+import com.fasterxml.jackson.annotation.JacksonInject;
 import com.fasterxml.jackson.annotation.JsonUnwrapped;
+import com.fasterxml.jackson.annotation.OptBoolean;
 import java.net.URI;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
 import jollycrate.app.Ports;
+import jollycrate.json.Json;
 
 /**
  * A release at a path on a listener of a server.
@@ -13,7 +16,8 @@ import jollycrate.app.Ports;
  * @param release what answers there
  * @param route where it answers
  * @param switchPath the file that makes it live
- * @param traces paths that the server makes by itself for it
+ * @param traces paths that the server makes by itself for it, and takes away when it goes
+ * @param leftovers those that it makes and leaves behind; they go once it is gone
  * @param timing how long it may take
  */
 public record Placement(
@@ -21,6 +25,7 @@ public record Placement(
     @JsonUnwrapped Route route,
     Path switchPath,
     List<Path> traces,
+    @JacksonInject(value = Json.ABSENT_LIST, useInput = OptBoolean.TRUE) List<Path> leftovers,
     @JsonUnwrapped Timing timing) {
   /** The listener that answers what people ask. */
   public static final String MAIN = "main";
@@ -78,13 +83,18 @@ public record Placement(
   /** The same, asked without the web server before it. */
   public Placement directly() {
     Route straight = new Route(route.listener, route.contextPath, route.direct, route.direct);
-    return new Placement(release, straight, switchPath, traces, timing);
+    return new Placement(release, straight, switchPath, traces, leftovers, timing);
   }
 
   /** The same where its listener is now, of a server that has a main one and an admin one. */
   public Placement on(Ports ports) {
     return new Placement(
-        release, Route.at(route.listener, route.contextPath, ports), switchPath, traces, timing);
+        release,
+        Route.at(route.listener, route.contextPath, ports),
+        switchPath,
+        traces,
+        leftovers,
+        timing);
   }
 
   /** Whether it answers elsewhere, or may take another time to start. */

@@ -290,6 +290,15 @@ public final class StepsToReach {
         .toList();
   }
 
+  /** What the server leaves behind of a release that is gone. */
+  private List<Step> leftBehind() {
+    List<Path> stays = wanted.map(known -> known.placement().leftovers()).orElse(List.of());
+    return owner.map(known -> known.placement().leftovers()).orElse(List.of()).stream()
+        .filter(path -> !stays.contains(path) && stock.at(path).exists())
+        .map(path -> (Step) new Step.ClearTrace(path))
+        .toList();
+  }
+
   private List<Step> tidy() {
     List<Step> steps = new ArrayList<>();
     if (!oldBeside.isEmpty() && owner.isPresent() && front().isPresent()) {
@@ -299,6 +308,7 @@ public final class StepsToReach {
     if (!oldBeside.isEmpty() && owner.isPresent()) {
       steps.add(new Step.Await(owner.get().placement(), Expected.GONE));
     }
+    steps.addAll(leftBehind());
     steps.addAll(oldSupports);
     steps.addAll(oldFolders);
     return List.copyOf(steps);

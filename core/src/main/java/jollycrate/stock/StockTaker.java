@@ -75,7 +75,13 @@ public final class StockTaker {
     standing.pieces().keySet().forEach(key -> pieces.add(Keys.path(server, key)));
     Set<Path> paths = new LinkedHashSet<>(List.of(server.folder(), told));
     paths.addAll(reads);
-    standing.applications().forEach(owner -> paths.addAll(owner.placement().traces()));
+    standing
+        .applications()
+        .forEach(
+            owner -> {
+              paths.addAll(owner.placement().traces());
+              paths.addAll(owner.placement().leftovers());
+            });
     paths.addAll(pieces);
     paths.addAll(lists);
     host.sight()

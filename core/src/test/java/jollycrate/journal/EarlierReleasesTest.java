@@ -51,6 +51,7 @@ class EarlierReleasesTest {
             null,
             Path.of("a"),
             List.of(),
+            List.of(),
             null);
     Standing.Owner owner =
         new Standing.Owner(placement, number, "", Swap.LIVE, new TreeMap<>(), List.of());

@@ -183,6 +183,7 @@ final class MemoryKind implements ServerKind, KindProcesses, KindLogs {
                 URI.create("http://memory:8080/" + trace + "/")),
             switchPath,
             List.of(folder.resolve("exploded").resolve(trace)),
+            List.of(MemoryServer.leftOf(folder, artifact)),
             new Placement.Timing(
                 MemoryServer.SCAN.multipliedBy(2), order.application().context().startsWithin()));
     return new Wanted(placement, pieces, swap, List.of(), Map.of());

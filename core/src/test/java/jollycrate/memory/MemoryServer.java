@@ -163,6 +163,11 @@ public final class MemoryServer {
     }
   }
 
+  /** What it makes of an archive and leaves behind. */
+  static Path leftOf(Path folder, Path artifact) {
+    return folder.resolve("left").resolve(artifact.getFileName());
+  }
+
   private void begin(String name, Path file) {
     log("begin " + name);
     seen.put(name, host.stamp(file));
@@ -177,6 +182,8 @@ public final class MemoryServer {
       host.quietFolder(exploded);
       Matcher release = RELEASE.matcher(host.text(artifact));
       host.quietly(exploded.resolve("release"), release.find() ? release.group() : "");
+      host.quietFolder(folder.resolve("left"));
+      host.quietly(leftOf(folder, artifact), "unpacked once more");
     }
     String release = host.text(exploded.resolve("release"));
     blocked = release.contains("hangs");

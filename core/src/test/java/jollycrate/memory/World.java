@@ -103,7 +103,7 @@ public final class World {
     server = new MemoryServer(host, FOLDER, before);
     host.quietFolder(Path.of("/java"));
     host.quietly(Path.of("/java/release"), "JAVA_VERSION=\"17.0.1\"");
-    for (String name : List.of("", "sites", "beside", "routes", "exploded", "logs")) {
+    for (String name : List.of("", "sites", "beside", "routes", "exploded", "left", "logs")) {
       host.quietFolder(FOLDER.resolve(name).normalize());
     }
     host.quietly(FOLDER.resolve("shared.conf"), "# of somebody else\nother: bert\n");

@@ -252,6 +252,7 @@ final class ServicePlacement {
         new Placement.Route(Placement.MAIN, path, base, direct),
         server.front().map(Front::config).orElse(files.run(port)),
         traces,
+        List.of(),
         new Placement.Timing(NOTICE, application.context().startsWithin()));
   }
 

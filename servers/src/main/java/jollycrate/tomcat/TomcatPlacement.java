@@ -132,7 +132,14 @@ final class TomcatPlacement {
         Placement.Route.at(listener.label(), path, server.ports()),
         switchPath,
         List.of(listener.applications().resolve(ContextNames.baseName(path))),
+        leftovers(),
         new Placement.Timing(listener.notice(), application.context().startsWithin()));
+  }
+
+  /** A TomEE unpacks the archive once more, in a folder of the same name. */
+  private List<Path> leftovers() {
+    boolean unpacks = order.unfolded().isEmpty() && ServerXml.of(stock).isTomee();
+    return unpacks ? List.of(Tomee.unpacked(stock, warPath())) : List.of();
   }
 
   private Set<Path> drivers() {

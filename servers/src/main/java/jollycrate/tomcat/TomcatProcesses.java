@@ -39,7 +39,7 @@ final class TomcatProcesses implements KindProcesses {
     command.add("-Dorg.apache.catalina.startup.EXIT_ON_INIT_FAILURE=true");
     ownProperties(server).forEach((name, value) -> command.add("-D" + name + "=" + value));
     if (ServerXml.in(server, stock.texts()).filter(ServerXml::isTomee).isPresent()) {
-      command.add("-D" + Tomee.UNPACKS_IN + "=work/unpacked");
+      command.add("-D" + Tomee.UNPACKS_IN + "=" + Tomee.USUALLY_UNPACKS_IN);
     }
     command.add("-Djolly.token=" + Launch.TOKEN);
     MODULES_OPENED.forEach(module -> command.add("--add-opens=" + module + "=ALL-UNNAMED"));

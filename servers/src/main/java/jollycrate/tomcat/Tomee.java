@@ -28,7 +28,11 @@ final class Tomee {
    */
   static final String UNPACKS_IN = "tomee.unpack.dir";
 
-  private static final String UNPACKS = Pattern.quote(UNPACKS_IN) + "\\s*[=:]\\s*";
+  /** Where one does that we start. */
+  static final String USUALLY_UNPACKS_IN = "work/unpacked";
+
+  private static final Pattern UNPACKS =
+      Pattern.compile(Pattern.quote(UNPACKS_IN) + "\\s*[=:]\\s*(\\S+)");
 
   /** Files of its installation that a server of its own needs, too, in its folder for settings. */
   private static final List<String> FILES = List.of("tomee.xml", "system.properties");
@@ -73,7 +77,7 @@ final class Tomee {
    * a folder of its own: we tell it so when we start it, its own scripts do not.
    */
   static Optional<Wanted.Refused> leavesTraces(Stock stock, ServerXml configuration) {
-    boolean told = stock.text(options(stock.server())).filter(Tomee::unpacksElsewhere).isPresent();
+    boolean told = stock.text(options(stock.server())).flatMap(Tomee::unpacksIn).isPresent();
     boolean byUs =
         !stock.server().steering().hasItsOwn()
             && stock.process().found().map(Running::ours).orElse(true);
@@ -84,18 +88,34 @@ final class Tomee {
                 "TomEE unpacks what is delivered beside it, and leaves that there for ever",
                 "Write "
                     + UNPACKS_IN
-                    + " = work/unpacked into "
+                    + " = "
+                    + USUALLY_UNPACKS_IN
+                    + " into "
                     + stock.server().shown(options(stock.server()))
                     + ", and start it anew"))
         : Optional.empty();
+  }
+
+  /** Where it unpacks an archive. */
+  static Path unpacked(Stock stock, Path archive) {
+    String name = archive.getFileName().toString();
+    String folder =
+        stock.text(options(stock.server())).flatMap(Tomee::unpacksIn).orElse(USUALLY_UNPACKS_IN);
+    return stock.server().folder().resolve(folder).resolve(ContextNames.withoutExtension(name));
   }
 
   static Path options(Server server) {
     return server.folder().resolve(OPTIONS);
   }
 
-  private static boolean unpacksElsewhere(String options) {
-    return options.lines().anyMatch(line -> line.strip().matches(UNPACKS + ".+"));
+  /** Where its own options say that it unpacks. */
+  private static Optional<String> unpacksIn(String options) {
+    return options
+        .lines()
+        .map(line -> UNPACKS.matcher(line.strip()))
+        .filter(Matcher::matches)
+        .map(line -> line.group(1))
+        .findFirst();
   }
 
   /** A server.xml in which it begins with the server. */

@@ -26,6 +26,7 @@ class ProgramSignsTest {
           new Placement.Route("main", "", ADDRESS, ADDRESS),
           Path.of("/srv/programs/8091.program"),
           List.of(),
+          List.of(),
           new Placement.Timing(Duration.ofSeconds(1), Duration.ofSeconds(60)));
 
   /** Events by letters, each a line as the keeper writes it. */

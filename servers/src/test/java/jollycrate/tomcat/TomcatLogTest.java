@@ -28,6 +28,7 @@ class TomcatLogTest {
               "main", "/shop", URI.create("http://h/shop/"), URI.create("http://h/shop/")),
           SWITCH,
           List.of(),
+          List.of(),
           new Placement.Timing(Duration.ofSeconds(3), Duration.ofSeconds(60)));
   private static final String BEGUN =
       line("INFO", "HostConfig.deployDescriptor Deploying deployment descriptor [" + SWITCH + "]");
