@@ -24,12 +24,6 @@ enum Scenario {
       world -> world.deploy("a", World.NEW)),
   REPLACE_WITH_SCRIPT(
       world -> world.deploy("a", World.OLD), world -> world.deployWithScript("a", World.NEW)),
-  REPLACE_WITH_SCRIPT_ON_STOPPED(
-      world -> {
-        world.deploy("a", World.OLD);
-        world.control().stop();
-      },
-      world -> world.deployWithScript("a", World.NEW)),
   SCRIPT_THEN_WRONG(
       world -> world.deploy("a", World.OLD), world -> world.deployWithScript("a", "v2 wrong")),
   THROWS(world -> world.deploy("a", World.OLD), world -> world.deploy("a", "v2 throws")),
