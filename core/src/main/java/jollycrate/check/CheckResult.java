@@ -51,18 +51,8 @@ public record CheckResult(
       List<Miss> misses,
       Optional<Cause> cause,
       boolean proves) {
-    return new CheckResult(
-        name,
-        request,
-        answer.status(),
-        answer.unanswered(),
-        answer.took(),
-        misses,
-        cause,
-        proves,
-        Optional.empty(),
-        Optional.empty(),
-        "");
+    return plain(
+        name, request, answer.status(), answer.unanswered(), answer.took(), misses, cause, proves);
   }
 
   /**
@@ -77,11 +67,23 @@ public record CheckResult(
       List<Miss> misses,
       Optional<Cause> cause,
       boolean proves) {
+    return plain(name, asked, 0, Optional.empty(), took, misses, cause, proves);
+  }
+
+  private static CheckResult plain(
+      String name,
+      String asked,
+      int status,
+      Optional<Answer.Why> unanswered,
+      Duration took,
+      List<Miss> misses,
+      Optional<Cause> cause,
+      boolean proves) {
     return new CheckResult(
         name,
         asked,
-        0,
-        Optional.empty(),
+        status,
+        unanswered,
         took,
         misses,
         cause,

@@ -5,7 +5,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicReference;
-import java.util.stream.Stream;
 import jollycrate.host.Account;
 import jollycrate.host.Identity;
 import jollycrate.host.Launch;
@@ -72,15 +71,11 @@ record OwnStart(Site site, List<String> command) {
   }
 
   private StepFailed failed(String what, Ran ran) {
-    List<String> said =
-        Stream.concat(ran.output().lines(), ran.errors().lines())
-            .filter(line -> !line.isBlank())
-            .toList();
     return new StepFailed(
         new Cause(
             what,
             String.join(" ", command),
-            said.subList(Math.max(0, said.size() - MOST_LINES), said.size()),
+            ran.lastLines(MOST_LINES),
             "Run it by hand in " + site.server().folder() + ", and fix 'start' in servers.toml",
             -1));
   }

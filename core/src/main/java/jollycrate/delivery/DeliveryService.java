@@ -92,7 +92,7 @@ public final class DeliveryService {
             .orElse(new KeepOrReplace.Settled(plain, Map.of(), List.of()));
     Wanted wanted = settled.wanted();
     ScriptsHere scripts =
-        ScriptsHere.of(site, order.application(), order.databasePasswords(), manner.halfApplied());
+        new ScriptsHere(site, order.application(), order.databasePasswords(), manner.halfApplied());
     Target target = target(order, settled, source, scripts);
     Act act = new Act(site, progress, interrupts, target, outcome);
     Stock stock = act.takeStock();

@@ -31,7 +31,12 @@ final class ScriptsHere {
   private final List<Scripts> all;
   private final List<Step.ApplyScript> done = new ArrayList<>();
 
-  private ScriptsHere(
+  /**
+   * Those of an application; their databases are asked what was applied before.
+   *
+   * @param passwords of data sources, by their JNDI names
+   */
+  ScriptsHere(
       Site site, Application application, Map<String, String> passwords, HalfApplied choice) {
     this.site = site;
     this.application = application.name();
@@ -43,16 +48,6 @@ final class ScriptsHere {
             .filter(source -> !source.scripts().isEmpty())
             .map(source -> Scripts.of(source, run(source)))
             .toList();
-  }
-
-  /**
-   * Those of an application; their databases are asked what was applied before.
-   *
-   * @param passwords of data sources, by their JNDI names
-   */
-  static ScriptsHere of(
-      Site site, Application application, Map<String, String> passwords, HalfApplied choice) {
-    return new ScriptsHere(site, application, passwords, choice);
   }
 
   private ScriptRun run(DataSource source) {

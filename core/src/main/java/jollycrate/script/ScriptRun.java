@@ -124,14 +124,15 @@ public final class ScriptRun {
               : "ended with " + ran.exit();
       return Optional.of(
           new ScriptRecords.Failure(
-              0, false, "'" + String.join(" ", run.words()) + "' " + how + "\n" + end(ran)));
+              0,
+              false,
+              "'"
+                  + String.join(" ", run.words())
+                  + "' "
+                  + how
+                  + "\n"
+                  + String.join("\n", ran.lastLines(MOST_LINES))));
     }
-  }
-
-  private static String end(Ran ran) {
-    List<String> lines =
-        (ran.output() + "\n" + ran.errors()).lines().filter(line -> !line.isBlank()).toList();
-    return String.join("\n", lines.subList(Math.max(0, lines.size() - MOST_LINES), lines.size()));
   }
 
   private static Cause cause(String script, ScriptRecords.Failure failure) {

@@ -13,8 +13,6 @@ import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
-import java.util.zip.ZipEntry;
-import java.util.zip.ZipInputStream;
 import jollycrate.app.Https;
 import jollycrate.app.Ports;
 import jollycrate.artifact.ArtifactKind;
@@ -49,7 +47,6 @@ import jollycrate.server.Wish;
 /** Apache Tomcat: everything of an application in one context descriptor. */
 public final class TomcatKind implements ServerKind {
   private static final int MOST_NOTES_BYTES = 1 << 16;
-  private static final int MOST_JAR_BYTES = 16 << 20;
   private static final Pattern NOTES = Pattern.compile("Apache Tomcat Version (\\d+)\\.(\\d+)\\S*");
   private static final String SERVER_INFO = "org/apache/catalina/util/ServerInfo.properties";
   private static final int FIRST_JAKARTA = 10;
@@ -89,20 +86,20 @@ public final class TomcatKind implements ServerKind {
     if (told.find()) {
       return Optional.of(told.group().replace("Apache Tomcat Version ", ""));
     }
-    byte[] jar = files.read(archive, 0, MOST_JAR_BYTES);
-    try (ZipInputStream zip = new ZipInputStream(new ByteArrayInputStream(jar))) {
-      for (ZipEntry entry = zip.getNextEntry(); entry != null; entry = zip.getNextEntry()) {
-        if (entry.getName().equals(SERVER_INFO)) {
-          Properties info = new Properties();
-          info.load(zip);
-          return Optional.ofNullable(info.getProperty("server.number"))
-              .map(number -> number.replaceFirst("^(\\d+\\.\\d+\\.\\d+)\\..*", "$1"));
-        }
-      }
+    return new InstalledJar(files, archive)
+        .entry(SERVER_INFO)
+        .flatMap(TomcatKind::numberIn)
+        .map(number -> number.replaceFirst("^(\\d+\\.\\d+\\.\\d+)\\..*", "$1"));
+  }
+
+  private static Optional<String> numberIn(byte[] serverInfo) {
+    try {
+      Properties info = new Properties();
+      info.load(new ByteArrayInputStream(serverInfo));
+      return Optional.ofNullable(info.getProperty("server.number"));
     } catch (IOException e) {
       return Optional.empty();
     }
-    return Optional.empty();
   }
 
   private static Traits traits(String version, Optional<String> tomee) {

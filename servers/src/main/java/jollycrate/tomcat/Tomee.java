@@ -1,7 +1,5 @@
 package jollycrate.tomcat;
 
-import java.io.ByteArrayInputStream;
-import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
@@ -9,8 +7,6 @@ import java.util.Optional;
 import java.util.TreeMap;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import java.util.zip.ZipEntry;
-import java.util.zip.ZipInputStream;
 import jollycrate.host.HostFiles;
 import jollycrate.server.Running;
 import jollycrate.server.Server;
@@ -41,10 +37,9 @@ final class Tomee {
   private static final Pattern SERVICE =
       Pattern.compile("openejb-(cxf|cxf-rs|hsql)-\\d[^/]*\\.jar");
   private static final String DEFAULTS = "META-INF/org.apache.openejb.server.ServerService/";
+  private static final String OPTIONS = "conf/system.properties";
   private static final String FIRST_LISTENER = "  <Listener ";
   private static final int MOST_BYTES = 16 << 20;
-
-  static final String OPTIONS = "conf/system.properties";
 
   private final HostFiles files;
   private final Path installation;
@@ -133,24 +128,11 @@ final class Tomee {
     for (Path library : libraries()) {
       Matcher service = SERVICE.matcher(library.getFileName().toString());
       if (service.matches()) {
-        entry(library, DEFAULTS + service.group(1))
+        new InstalledJar(files, library)
+            .entry(DEFAULTS + service.group(1))
             .ifPresent(text -> settings.put("conf.d/" + service.group(1) + ".properties", text));
       }
     }
     return settings;
-  }
-
-  private Optional<byte[]> entry(Path library, String name) {
-    byte[] bytes = files.read(library, 0, MOST_BYTES);
-    try (ZipInputStream zip = new ZipInputStream(new ByteArrayInputStream(bytes))) {
-      for (ZipEntry entry = zip.getNextEntry(); entry != null; entry = zip.getNextEntry()) {
-        if (entry.getName().equals(name)) {
-          return Optional.of(zip.readNBytes(MOST_BYTES));
-        }
-      }
-      return Optional.empty();
-    } catch (IOException notWhole) {
-      return Optional.empty();
-    }
   }
 }
