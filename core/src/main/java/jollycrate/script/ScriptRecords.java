@@ -84,7 +84,12 @@ final class ScriptRecords {
    * @param line of the statement that did; 0 when none did
    * @param undone whether nothing of it is left
    */
-  record Failure(int line, boolean undone, String words) {}
+  record Failure(int line, boolean undone, String words) {
+    /** The same of one of which something may have been left before. */
+    Failure after(Stage noted) {
+      return new Failure(line, undone && !noted.isHalf(), words);
+    }
+  }
 
   /** Carries a change out; empty when that came about. */
   Optional<Failure> turn(Turn turn, List<Statement> statements, Duration limit) {

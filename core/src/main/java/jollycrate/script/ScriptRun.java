@@ -73,7 +73,7 @@ public final class ScriptRun {
   public Optional<Cause> apply(Prepared script, ScriptWork work, Stage noted) {
     ScriptRecords.Turn turn = turn(script.name(), work.digest(), noted, Stage.BEGUN, Stage.APPLIED);
     return carryOut(turn, work, script.script().within())
-        .map(failure -> cause(script.name(), failure));
+        .map(failure -> cause(script.name(), failure.after(noted)));
   }
 
   /** Counts one as applied whose fate was not known. */

@@ -97,6 +97,8 @@ class ScriptsIT {
           .contains("db/2-bells.sql' of jdbc/bikes was cut off while it was applied");
       assertThat(workshop.ends(4, "deploy", "--to", "bench").out())
           .contains("blocker db/2-bells.sql: was cut off", "--half-applied done");
+      assertThat(workshop.ends(5, "deploy", "--to", "bench", "--half-applied", "again").out())
+          .contains("at    db/2-bells.sql:1", "some of it may have been applied");
       script("2-bells.sql", "CREATE TABLE IF NOT EXISTS bell (n INT)");
       workshop.ok("deploy", "--to", "bench", "--half-applied", "again");
       assertThat(workshop.ok("deploy", "--to", "bench")).contains("Unchanged");

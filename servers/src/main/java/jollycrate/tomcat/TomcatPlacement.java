@@ -139,7 +139,10 @@ final class TomcatPlacement {
   /** A TomEE unpacks the archive once more, in a folder of the same name. */
   private List<Path> leftovers() {
     boolean unpacks = order.unfolded().isEmpty() && ServerXml.of(stock).isTomee();
-    return unpacks ? List.of(Tomee.unpacked(stock, warPath())) : List.of();
+    return unpacks
+        ? Tomee.unpacked(server.folder(), stock.text(Tomee.options(server)), warPath()).stream()
+            .toList()
+        : List.of();
   }
 
   private Set<Path> drivers() {

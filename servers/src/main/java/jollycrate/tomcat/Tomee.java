@@ -91,12 +91,17 @@ final class Tomee {
         : Optional.empty();
   }
 
-  /** Where it unpacks an archive. */
-  static Path unpacked(Stock stock, Path archive) {
-    String name = archive.getFileName().toString();
-    String folder =
-        stock.text(options(stock.server())).flatMap(Tomee::unpacksIn).orElse(USUALLY_UNPACKS_IN);
-    return stock.server().folder().resolve(folder).resolve(ContextNames.withoutExtension(name));
+  /**
+   * Where it unpacks an archive; empty for a place outside of the server's folder, where nothing is
+   * taken away.
+   *
+   * @param options text of its own options, where there are any
+   */
+  static Optional<Path> unpacked(Path folder, Optional<String> options, Path archive) {
+    String name = ContextNames.withoutExtension(archive.getFileName().toString());
+    String place = options.flatMap(Tomee::unpacksIn).orElse(USUALLY_UNPACKS_IN);
+    return Optional.of(folder.resolve(place).resolve(name).normalize())
+        .filter(path -> path.startsWith(folder));
   }
 
   static Path options(Server server) {
