@@ -126,7 +126,7 @@ final class DataSourceRule implements Rule {
       case CONNECTED, NO_ROW -> Finding.note(name, "connected to " + tried.detail());
       case UNTRIED -> Finding.note(name, "not tried: there is no Java there yet that could");
       case NOT_THERE_YET ->
-          Finding.note(name, "the database file is not there yet; the application makes it");
+          Finding.note(name, "the database file is not there yet; whoever connects first makes it");
       case CUT_OFF ->
           Finding.note(
               name,
