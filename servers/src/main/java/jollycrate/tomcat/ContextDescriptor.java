@@ -100,7 +100,7 @@ final class ContextDescriptor {
         .append("    <Realm className=\"org.apache.catalina.realm.MemoryRealm\" pathname=\"")
         .append(XmlDocument.escape(pathname))
         .append("\">\n      ")
-        .append(PasswordHash.credentialHandler("\n                         "))
+        .append(CredentialHandler.xml("\n                         "))
         .append("\n    </Realm>\n");
     second.ifPresent(realm -> inside.append("    ").append(realm.strip()).append('\n'));
     inside.append("  </Realm>\n");

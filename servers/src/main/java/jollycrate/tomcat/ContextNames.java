@@ -16,9 +16,4 @@ final class ContextNames {
     String name = version < 0 ? baseName : baseName.substring(0, version);
     return name.equals("ROOT") ? "" : "/" + name.replace('#', '/');
   }
-
-  static String withoutExtension(String fileName) {
-    int dot = fileName.lastIndexOf('.');
-    return dot <= 0 ? fileName : fileName.substring(0, dot);
-  }
 }

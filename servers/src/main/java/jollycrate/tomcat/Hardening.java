@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.stream.Stream;
 import jollycrate.host.HostFiles;
+import jollycrate.hosting.PasswordHash;
 import jollycrate.secret.Secrets;
 import jollycrate.secret.WellKnown;
 import jollycrate.server.Overhaul;

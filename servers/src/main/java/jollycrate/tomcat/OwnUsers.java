@@ -9,6 +9,7 @@ import java.util.Optional;
 import java.util.TreeSet;
 import jollycrate.app.Nearest;
 import jollycrate.host.HostFiles;
+import jollycrate.hosting.PasswordHash;
 import jollycrate.secret.WellKnown;
 import jollycrate.server.Overhaul;
 import jollycrate.server.PickUp;

@@ -22,6 +22,7 @@ import jollycrate.host.Bean;
 import jollycrate.host.Glance;
 import jollycrate.host.HostFiles;
 import jollycrate.host.Question;
+import jollycrate.hosting.Delivered;
 import jollycrate.server.Evidence;
 import jollycrate.server.Expected;
 import jollycrate.server.Inside;
@@ -211,7 +212,7 @@ public final class TomcatKind implements ServerKind {
 
   private static Occupant occupant(Listener listener, Path file, boolean extension) {
     String name = file.getFileName().toString();
-    String base = extension ? ContextNames.withoutExtension(name) : name;
+    String base = extension ? Delivered.baseName(file) : name;
     boolean described = listener.descriptors().equals(file.getParent());
     return new Occupant(
         listener.label(), ContextNames.pathOf(base), file, described || !listener.ignores(name));

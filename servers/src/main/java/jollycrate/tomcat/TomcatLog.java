@@ -10,18 +10,23 @@ import jollycrate.server.Evidence;
 import jollycrate.server.Expected;
 import jollycrate.server.Placement;
 import jollycrate.server.Sign;
+import jollycrate.trace.LogFormat;
+import jollycrate.trace.LogRecord;
+import jollycrate.trace.LoggedFailure;
 
 /** Reads from the log what became of a placement. */
 final class TomcatLog {
   /** A deployment that was under way before a switch and has not ended after so long hangs. */
   private static final Duration HANGS_AFTER = Duration.ofSeconds(5);
 
+  private static final LogFormat FORMAT = new TomcatFormat();
+
   private final String log;
   private final List<LogRecord> records;
 
   TomcatLog(String log) {
     this.log = log;
-    this.records = LogRecord.in(log);
+    this.records = FORMAT.records(log);
   }
 
   Sign sign(Placement placement, Expected expected, Evidence evidence) {
@@ -49,7 +54,7 @@ final class TomcatLog {
     }
     Optional<LogRecord> failure =
         failure(placement, records.subList(begun, finished))
-            .or(() -> failure(placement, LogRecord.in(behind(evidence))));
+            .or(() -> failure(placement, FORMAT.records(behind(evidence))));
     if (failure.isPresent()) {
       return new Sign.Failed(cause(placement, begun, failure.get(), evidence.output()));
     }
@@ -106,7 +111,7 @@ final class TomcatLog {
   private Cause ended(Placement placement) {
     Cause cause =
         Cause.of("the server's process ended", "Fix what its log tells, then deliver again");
-    return new LoggedFailure(placement.release().packages())
+    return new LoggedFailure(FORMAT, placement.release().packages())
         .in(log, 0)
         .map(
             seen ->
@@ -124,7 +129,7 @@ final class TomcatLog {
    */
   private Cause cause(Placement placement, int begun, LogRecord failure, String told) {
     int from = records.get(begun).position();
-    return new LoggedFailure(placement.release().packages())
+    return new LoggedFailure(FORMAT, placement.release().packages())
         .in(told.substring(from), from)
         .orElse(
             new Cause(

@@ -13,12 +13,18 @@ import jollycrate.server.KindLogs;
 import jollycrate.server.Placement;
 import jollycrate.server.Server;
 import jollycrate.server.Stock;
+import jollycrate.trace.LogFormat;
+import jollycrate.trace.LogRecord;
+import jollycrate.trace.LoggedFailure;
+import jollycrate.trace.PrintedThreads;
 
 /** What a Tomcat prints, and the logs that it writes beside that when it logs as it ships. */
 final class TomcatLogs implements KindLogs {
   /** Where servers that we made print to. */
   static final Path USUAL = Path.of("logs", "server.log");
 
+  private static final LogFormat FORMAT = new TomcatFormat();
+  private static final String STARTING_THREADS = "main|Catalina-utility-\\d+";
   private static final Pattern DATED = Pattern.compile("(.*)\\.\\d{4}-\\d{2}-\\d{2}\\.log");
 
   /** Says the same as what it prints. */
@@ -46,7 +52,7 @@ final class TomcatLogs implements KindLogs {
 
   @Override
   public boolean tellsOfReading(Path file, String log) {
-    return LogRecord.in(log).stream()
+    return FORMAT.records(log).stream()
         .map(LogRecord::message)
         .anyMatch(
             message ->
@@ -61,11 +67,11 @@ final class TomcatLogs implements KindLogs {
 
   @Override
   public Optional<Cause> explain(List<String> packages, String log) {
-    return new LoggedFailure(packages).in(log, 0);
+    return new LoggedFailure(FORMAT, packages).in(log, 0);
   }
 
   @Override
   public Optional<Cause> stalled(List<String> packages, String printed) {
-    return new PrintedThreads(packages).starting(printed);
+    return new PrintedThreads(STARTING_THREADS, packages).starting(printed);
   }
 }

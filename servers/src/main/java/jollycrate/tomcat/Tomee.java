@@ -8,6 +8,7 @@ import java.util.TreeMap;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import jollycrate.host.HostFiles;
+import jollycrate.hosting.Delivered;
 import jollycrate.server.Running;
 import jollycrate.server.Server;
 import jollycrate.server.Stock;
@@ -98,7 +99,7 @@ final class Tomee {
    * @param options text of its own options, where there are any
    */
   static Optional<Path> unpacked(Path folder, Optional<String> options, Path archive) {
-    String name = ContextNames.withoutExtension(archive.getFileName().toString());
+    String name = Delivered.baseName(archive);
     String place = options.flatMap(Tomee::unpacksIn).orElse(USUALLY_UNPACKS_IN);
     return Optional.of(folder.resolve(place).resolve(name).normalize())
         .filter(path -> path.startsWith(folder));

@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.stream.Stream;
+import jollycrate.hosting.PasswordHash;
 import jollycrate.xml.Splice;
 import jollycrate.xml.XmlDocument;
 import jollycrate.xml.XmlElement;
@@ -105,7 +106,7 @@ final class UserRealms {
     return document.inserting(
         realm.element(),
         (realm.element().selfClosed() ? indent : "  ")
-            + PasswordHash.credentialHandler(" ")
+            + CredentialHandler.xml(" ")
             + document.lineEnd()
             + (realm.element().selfClosed() ? "" : document.indentOf(realm.element())));
   }

@@ -1,10 +1,9 @@
 package jollycrate.tomcat;
 
-import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.List;
 import java.util.Map;
 import java.util.TreeSet;
+import jollycrate.hosting.HashedUsers;
 import jollycrate.server.Order;
 import jollycrate.xml.XmlDocument;
 import jollycrate.xml.XmlElement;
@@ -22,38 +21,18 @@ record UsersXml(String text, Map<String, String> hidden) {
    * @param earlier text of the file that stands, empty for none
    */
   static UsersXml of(Order order, String earlier) {
-    Map<String, String> hashes = hashesIn(earlier);
-    Map<String, String> hidden = new HashMap<>();
-    hashes.values().forEach(hash -> hidden.put(hash, "(hash)"));
+    HashedUsers users = HashedUsers.of(order, hashesIn(earlier));
     StringBuilder xml = new StringBuilder("<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n");
     xml.append("<tomcat-users>\n");
-    Map<String, List<String>> roles = order.application().access().roles();
-    new TreeSet<>(roles.keySet())
+    new TreeSet<>(order.application().access().roles().keySet())
         .forEach(role -> xml.append("  <role rolename=\"").append(escape(role)).append("\"/>\n"));
-    for (String name : new TreeSet<>(order.userPasswords().keySet())) {
-      String password = order.userPasswords().get(name);
-      String hash = hashes.getOrDefault(name, "");
-      if (!PasswordHash.verifies(hash, password)) {
-        hash = PasswordHash.of(password);
-        hidden.put(hash, "(new hash)");
-      }
-      xml.append("  <user username=\"").append(escape(name));
-      xml.append("\" password=\"").append(hash);
-      xml.append("\" roles=\"").append(escape(String.join(",", rolesOf(name, roles))));
+    for (HashedUsers.HashedUser user : users.users()) {
+      xml.append("  <user username=\"").append(escape(user.name()));
+      xml.append("\" password=\"").append(user.hash());
+      xml.append("\" roles=\"").append(escape(String.join(",", user.roles())));
       xml.append("\"/>\n");
     }
-    return new UsersXml(xml.append("</tomcat-users>\n").toString(), hidden);
-  }
-
-  private static List<String> rolesOf(String user, Map<String, List<String>> roles) {
-    List<String> has = new ArrayList<>();
-    roles.forEach(
-        (role, members) -> {
-          if (members.contains(user)) {
-            has.add(role);
-          }
-        });
-    return has;
+    return new UsersXml(xml.append("</tomcat-users>\n").toString(), users.hidden());
   }
 
   private static Map<String, String> hashesIn(String earlier) {

@@ -5,6 +5,7 @@ import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import jollycrate.server.Cause;
+import jollycrate.trace.LogRecord;
 
 /**
  * A data source that TomEE gives in place of one that it does not find: the application works then,

@@ -16,6 +16,9 @@ public record KnownException(String what, String next) {
   private static final Pattern REMOVED =
       Pattern.compile("javax\\.(xml\\.(bind|ws|soap)|jws|activation)\\.|org\\.omg\\.");
 
+  private static final Pattern PLACE =
+      Pattern.compile("lineNumber: (\\d+); columnNumber: (\\d+); (.*)");
+
   /** The meaning of an exception, if it is known. */
   public static Optional<KnownException> of(StackTrace.Thrown thrown) {
     String message = thrown.message();
@@ -83,6 +86,33 @@ public record KnownException(String what, String next) {
             + ".servlet (Tomcat "
             + (needed.equals("javax") ? "9" : "10 or later")
             + ")");
+  }
+
+  /**
+   * A port of the server is somebody else's.
+   *
+   * @param port empty when it is not told
+   */
+  public static KnownException portTaken(String port) {
+    return new KnownException(
+        "a port of the server is taken" + (port.isEmpty() ? "" : " (" + port + ")"),
+        "End that program, or give the server another port in servers.toml");
+  }
+
+  /** A descriptor of an application cannot be parsed. */
+  public static KnownException brokenDescriptor(StackTrace.Thrown thrown) {
+    String message = thrown.message();
+    Matcher place = PLACE.matcher(message);
+    return place.find()
+        ? new KnownException(
+            "a descriptor is not well-formed: line "
+                + place.group(1)
+                + ", column "
+                + place.group(2)
+                + ": "
+                + place.group(3),
+            "Fix WEB-INF/web.xml there")
+        : new KnownException("a descriptor is not well-formed: " + message, "Fix WEB-INF/web.xml");
   }
 
   private static Optional<KnownException> known(String what, String next) {

@@ -17,7 +17,7 @@ public record StackTrace(List<Thrown> chain) {
   private static final Pattern FOREIGN =
       Pattern.compile(
           "^(java|javax|jakarta|jdk|sun|com\\.sun|org\\.apache\\.(catalina|coyote|tomcat|naming"
-              + "|jasper|juli))\\..*");
+              + "|jasper|juli)|org\\.eclipse\\.jetty|com\\.zaxxer\\.hikari|jollycrate\\.insidejetty)\\..*");
 
   /** One exception of a chain, with the frames below it. */
   public record Thrown(String type, String message, List<String> frames) {

@@ -14,6 +14,7 @@ import jollycrate.server.Evidence;
 import jollycrate.server.Expected;
 import jollycrate.server.Placement;
 import jollycrate.server.Sign;
+import jollycrate.trace.LoggedFailure;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -163,7 +164,9 @@ class TomcatLogTest {
   }
 
   private static Cause cause(String log) {
-    return new LoggedFailure(List.of("shop", "shop.desk")).in(log, 100).orElseThrow();
+    return new LoggedFailure(new TomcatFormat(), List.of("shop", "shop.desk"))
+        .in(log, 100)
+        .orElseThrow();
   }
 
   private static String severe(String message, String... rest) {
@@ -226,6 +229,6 @@ class TomcatLogTest {
         .isEqualTo("Error occurred during initialization of VM Too small maximum heap");
     assertThat(cause(DROPPED + "Error occurred\nToo small maximum heap\n").what())
         .isEqualTo("Error occurred Too small maximum heap");
-    assertThat(new LoggedFailure(List.of()).in("", 0)).isEmpty();
+    assertThat(new LoggedFailure(new TomcatFormat(), List.of()).in("", 0)).isEmpty();
   }
 }

@@ -24,7 +24,7 @@ class WrongLinkTest {
           """)
   void anotherDataSourceThanTheOneAskedForIsNamed(String message, String given) {
     String log = "27-Nov-2026 08:08:57.301 INFO [main] org.apache.openejb.X.y " + message + "\n";
-    assertThat(WrongLink.in(LogRecord.in(log)).map(Cause::what).orElse("none"))
+    assertThat(WrongLink.in(new TomcatFormat().records(log)).map(Cause::what).orElse("none"))
         .endsWith(given == null ? "none" : given);
   }
 }

@@ -1,4 +1,4 @@
-package jollycrate.tomcat;
+package jollycrate.trace;
 
 import java.util.List;
 import java.util.Optional;
@@ -7,25 +7,31 @@ import java.util.regex.Pattern;
 import jollycrate.server.Cause;
 
 /** Reads what a Java process prints of its threads when it is asked to (SIGQUIT). */
-final class PrintedThreads {
-  private static final Pattern THREAD =
-      Pattern.compile("^\"((?:main|Catalina-utility-\\d+))\".*$", Pattern.MULTILINE);
+public final class PrintedThreads {
   private static final Pattern FRAME =
       Pattern.compile("^\\s+at (?:[^(]*/)?([^/(]+)(\\(.*\\))$", Pattern.MULTILINE);
   private static final String LAST_LINE = "JNI global refs";
 
+  private final Pattern starting;
   private final List<String> packages;
 
-  PrintedThreads(List<String> packages) {
+  /**
+   * Threads that start applications.
+   *
+   * @param names of such threads, a regular expression
+   * @param packages of the application's own classes
+   */
+  public PrintedThreads(String names, List<String> packages) {
+    this.starting = Pattern.compile("^\"(" + names + ")\".*$", Pattern.MULTILINE);
     this.packages = packages;
   }
 
   /** Where a thread that deploys stands inside the application; empty until all is printed. */
-  Optional<Cause> starting(String printed) {
+  public Optional<Cause> starting(String printed) {
     if (!printed.contains(LAST_LINE)) {
       return Optional.empty();
     }
-    Matcher thread = THREAD.matcher(printed);
+    Matcher thread = starting.matcher(printed);
     while (thread.find()) {
       int end = printed.indexOf("\n\n", thread.end());
       String frames = printed.substring(thread.end(), end < 0 ? printed.length() : end);

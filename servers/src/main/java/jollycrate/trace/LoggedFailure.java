@@ -1,18 +1,24 @@
-package jollycrate.tomcat;
+package jollycrate.trace;
 
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import jollycrate.server.Cause;
-import jollycrate.trace.StackTrace;
 
 /** Finds in a log why something failed: the innermost exception and the application's own frame. */
-final class LoggedFailure {
+public final class LoggedFailure {
   private static final int MOST_EVIDENCE = 4;
 
+  private final LogFormat format;
   private final List<String> packages;
 
-  LoggedFailure(List<String> packages) {
+  /**
+   * In logs of a format.
+   *
+   * @param packages of the application's own classes
+   */
+  public LoggedFailure(LogFormat format, List<String> packages) {
+    this.format = format;
     this.packages = packages;
   }
 
@@ -21,8 +27,8 @@ final class LoggedFailure {
    *
    * @param offset of this text in the log that the cause's position counts in
    */
-  Optional<Cause> in(String log, int offset) {
-    List<LogRecord> records = LogRecord.in(log);
+  public Optional<Cause> in(String log, int offset) {
+    List<LogRecord> records = format.records(log);
     if (records.isEmpty()) {
       return lastWords(log.lines().toList(), offset);
     }
@@ -34,7 +40,7 @@ final class LoggedFailure {
             .or(
                 () ->
                     records.stream()
-                        .filter(record -> record.level().equals("WARNING"))
+                        .filter(LogRecord::isWarning)
                         .filter(record -> !trace(record).isEmpty())
                         .findFirst())
             .or(() -> records.stream().filter(LogRecord::isSevere).findFirst());
@@ -67,7 +73,7 @@ final class LoggedFailure {
     if (trace.isEmpty()) {
       return new Cause(record.message(), "", List.of(), "Read the log around that line", position);
     }
-    KnownFailure known = KnownFailure.of(record, trace.root());
+    Optional<KnownException> known = format.known(record, trace.root());
     Optional<String> own = trace.ownFrame(packages);
     List<String> why = new ArrayList<>();
     why.add(record.message().replaceFirst(" threw exception.*", ""));
@@ -77,10 +83,10 @@ final class LoggedFailure {
         .limit(MOST_EVIDENCE)
         .forEach(why::add);
     return new Cause(
-        known.what().isEmpty() ? trace.root().told() : known.what(),
+        known.map(KnownException::what).orElseGet(trace.root()::told),
         own.orElse(""),
         List.copyOf(why),
-        known.next().isEmpty() ? next(own) : known.next(),
+        known.map(KnownException::next).orElseGet(() -> next(own)),
         position);
   }
 

@@ -1,4 +1,4 @@
-package jollycrate.tomcat;
+package jollycrate.hosting;
 
 import java.security.GeneralSecurityException;
 import java.security.MessageDigest;
@@ -10,14 +10,20 @@ import javax.crypto.SecretKeyFactory;
 import javax.crypto.spec.PBEKeySpec;
 
 /**
- * Salted hashes as Tomcat's SecretKeyCredentialHandler reads them: {@code salt$iterations$key} in
- * hexadecimal, PBKDF2 with HMAC-SHA-512 (RFC 8018).
+ * Salted hashes: {@code salt$iterations$key} in hexadecimal, PBKDF2 with HMAC-SHA-512 (RFC 8018).
  */
-final class PasswordHash {
-  static final String ALGORITHM = "PBKDF2WithHmacSHA512";
-  static final int ITERATIONS = 210_000;
-  static final int KEY_BITS = 256;
-  static final int SALT_BYTES = 16;
+public final class PasswordHash {
+  /** As Java calls it. */
+  public static final String ALGORITHM = "PBKDF2WithHmacSHA512";
+
+  /** Rounds. */
+  public static final int ITERATIONS = 210_000;
+
+  /** Length of the derived key. */
+  public static final int KEY_BITS = 256;
+
+  /** Length of the salt. */
+  public static final int SALT_BYTES = 16;
 
   private static final SecureRandom RANDOM = new SecureRandom();
   private static final HexFormat HEX = HexFormat.of();
@@ -27,26 +33,8 @@ final class PasswordHash {
 
   private PasswordHash() {}
 
-  /**
-   * The element by which a Realm compares with such hashes.
-   *
-   * @param gap what stands between its name and its further attributes
-   */
-  static String credentialHandler(String gap) {
-    return "<CredentialHandler className=\"org.apache.catalina.realm.SecretKeyCredentialHandler\""
-        + gap
-        + "algorithm=\""
-        + ALGORITHM
-        + "\" iterations=\""
-        + ITERATIONS
-        + "\" keyLength=\""
-        + KEY_BITS
-        + "\" saltLength=\""
-        + SALT_BYTES
-        + "\"/>";
-  }
-
-  static String of(String password) {
+  /** Of a password, with a salt of its own. */
+  public static String of(String password) {
     byte[] salt = new byte[SALT_BYTES];
     RANDOM.nextBytes(salt);
     String hash = HEX.formatHex(salt) + "$" + ITERATIONS + "$" + key(password, salt, ITERATIONS);
@@ -55,11 +43,12 @@ final class PasswordHash {
   }
 
   /** Whether a text has the form of one. */
-  static boolean isOne(String stored) {
+  public static boolean isOne(String stored) {
     return stored.matches("([0-9a-fA-F]{2})+\\$\\d{1,8}\\$[0-9a-fA-F]+");
   }
 
-  static boolean verifies(String stored, String password) {
+  /** Whether it is the hash of a password. */
+  public static boolean verifies(String stored, String password) {
     if (password.equals(KNOWN.get(stored))) {
       return true;
     }

@@ -1,0 +1,2 @@
+/** What servers that host web applications have in common. */
+package jollycrate.hosting;

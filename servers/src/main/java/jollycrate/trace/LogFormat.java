@@ -1,0 +1,13 @@
+package jollycrate.trace;
+
+import java.util.List;
+import java.util.Optional;
+
+/** How a kind of server writes its log. */
+public interface LogFormat {
+  /** The records in a text, oldest first. */
+  List<LogRecord> records(String log);
+
+  /** What a failure means there, where its record says more than the exception alone. */
+  Optional<KnownException> known(LogRecord record, StackTrace.Thrown root);
+}
