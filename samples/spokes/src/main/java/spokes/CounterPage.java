@@ -18,6 +18,7 @@ import java.util.UUID;
 public final class CounterPage extends HttpServlet {
   private static final long serialVersionUID = 1L;
   private static final String SEAL = "seal";
+  private static final String ROLE = "mechanic";
   private static final String FORM =
       """
       <form action="%s/counter" method="post">
@@ -29,15 +30,19 @@ public final class CounterPage extends HttpServlet {
 
   @Override
   protected void doGet(HttpServletRequest request, HttpServletResponse response)
-      throws IOException {
-    boolean photos = request.getServletPath().endsWith("/photos");
-    if (request.getUserPrincipal() == null) {
+      throws ServletException, IOException {
+    boolean photos = isForPhotos(request);
+    if (photos && !mayLeavePhotos(request, response)) {
+      return;
+    }
+    String mechanic = mechanic(request);
+    if (mechanic == null && !photos) {
       String seal = UUID.randomUUID().toString();
       request.getSession(true).setAttribute(SEAL, seal);
       String form = FORM.formatted(request.getContextPath(), seal);
       Pages.show(request, response, "Counter", form);
     } else {
-      String name = Pages.escaped(request.getUserPrincipal().getName());
+      String name = Pages.escaped(mechanic == null ? request.getRemoteUser() : mechanic);
       String what = photos ? "Leave a photo here" : "At the counter";
       Pages.show(request, response, "Counter", "<p>" + what + ", " + name + ".</p>\n");
     }
@@ -46,11 +51,36 @@ public final class CounterPage extends HttpServlet {
   @Override
   protected void doPost(HttpServletRequest request, HttpServletResponse response)
       throws ServletException, IOException {
-    if (request.getServletPath().endsWith("/photos")) {
-      measure(request.getPart("photo"), response);
-    } else {
+    if (!isForPhotos(request)) {
       logIn(request, response);
+    } else if (mayLeavePhotos(request, response)) {
+      measure(request.getPart("photo"), response);
     }
+  }
+
+  private static boolean isForPhotos(HttpServletRequest request) {
+    return request.getServletPath().endsWith("/photos");
+  }
+
+  private static String mechanic(HttpServletRequest request) {
+    HttpSession session = request.getSession(false);
+    return session == null ? null : (String) session.getAttribute(ROLE);
+  }
+
+  /** Who logged in by the form is known by the session: not every server remembers it there. */
+  private static boolean mayLeavePhotos(HttpServletRequest request, HttpServletResponse response)
+      throws IOException, ServletException {
+    if (mechanic(request) != null) {
+      return true;
+    }
+    if (!request.authenticate(response)) {
+      return false;
+    }
+    if (!request.isUserInRole(ROLE)) {
+      response.sendError(HttpServletResponse.SC_FORBIDDEN);
+      return false;
+    }
+    return true;
   }
 
   private static void logIn(HttpServletRequest request, HttpServletResponse response)
@@ -68,6 +98,10 @@ public final class CounterPage extends HttpServlet {
       return;
     }
     session.removeAttribute(SEAL);
+    if (request.isUserInRole(ROLE)) {
+      request.changeSessionId();
+      session.setAttribute(ROLE, request.getRemoteUser());
+    }
     response.sendRedirect(request.getContextPath() + "/counter");
   }
 

@@ -80,23 +80,18 @@ public final class Shop {
   }
 
   private static void guard(Tomcat tomcat, Context context) {
-    only(context, "owner", "/ledger");
-    only(context, "mechanic", "/counter/photos");
+    SecurityCollection pages = new SecurityCollection();
+    pages.addPattern("/ledger");
+    SecurityConstraint constraint = new SecurityConstraint();
+    constraint.addCollection(pages);
+    constraint.addAuthRole("owner");
+    context.addConstraint(constraint);
+    context.addSecurityRole("owner");
     context.setLoginConfig(new LoginConfig("BASIC", "Spokes", null, null));
     context.getPipeline().addValve(new BasicAuthenticator());
     tomcat.addUser("robin", System.getenv("ROBIN_PASSWORD"));
     tomcat.addRole("robin", "owner");
     tomcat.addUser("mia", System.getenv("MIA_PASSWORD"));
     tomcat.addRole("mia", "mechanic");
-  }
-
-  private static void only(Context context, String role, String pattern) {
-    SecurityCollection pages = new SecurityCollection();
-    pages.addPattern(pattern);
-    SecurityConstraint constraint = new SecurityConstraint();
-    constraint.addCollection(pages);
-    constraint.addAuthRole(role);
-    context.addConstraint(constraint);
-    context.addSecurityRole(role);
   }
 }
