@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import jollycrate.artifact.Artifact;
 import jollycrate.artifact.ArtifactKind;
 import jollycrate.artifact.ServletApi;
@@ -121,7 +122,8 @@ final class ArtifactRule implements Rule {
       Scene scene, Artifact artifact, String name, List<Finding> findings) {
     ServletNamespace offers = scene.traits().namespace();
     ServletNamespace uses = artifact.web().namespace();
-    if (offers == ServletNamespace.NONE || uses == ServletNamespace.NONE) {
+    if (Set.of(ServletNamespace.NONE, ServletNamespace.BOTH).contains(offers)
+        || uses == ServletNamespace.NONE) {
       return;
     }
     Optional<ServletApi.Use> wrong =

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Predicate;
 
 /**
  * Processes of a host.
@@ -38,7 +39,19 @@ public interface HostProcesses {
   Optional<Account> accountIn(Path folder);
 
   /** Every running process with a certain argument, the one that started first in front. */
-  Fact<List<Program>> programs(String argument);
+  default Fact<List<Program>> programs(String argument) {
+    return programs(arguments -> arguments.contains(argument));
+  }
+
+  /**
+   * Every running process whose arguments are such, the one that started first in front.
+   *
+   * @param such told of the arguments, the program itself first
+   */
+  Fact<List<Program>> programs(Predicate<List<String>> such);
+
+  /** Where a process works now, which relative paths among its arguments are seen from. */
+  Fact<Path> workingFolder(Identity process);
 
   /**
    * Takes a lock that a process on the host holds as long as the one who asks goes on; empty when

@@ -13,6 +13,7 @@ import java.util.OptionalLong;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.Function;
+import java.util.function.Predicate;
 
 /** Processes as Linux tells of them; how they are started and run is up to each host. */
 public abstract class LinuxProcesses implements HostProcesses {
@@ -59,13 +60,13 @@ public abstract class LinuxProcesses implements HostProcesses {
   }
 
   @Override
-  public Fact<List<Program>> programs(String argument) {
+  public Fact<List<Program>> programs(Predicate<List<String>> such) {
     return reading(
         proc -> {
           List<Program> found =
               proc.processes().stream()
                   .map(pid -> Map.entry(pid, proc.arguments(pid)))
-                  .filter(process -> process.getValue().contains(argument))
+                  .filter(process -> such.test(process.getValue()))
                   .flatMap(process -> program(proc, process.getKey(), process.getValue()).stream())
                   .sorted(Comparator.comparingLong(program -> program.identity().ticks()))
                   .toList();
@@ -75,6 +76,16 @@ public abstract class LinuxProcesses implements HostProcesses {
         },
         Proc.Part.STATES,
         Proc.Part.ARGUMENTS);
+  }
+
+  @Override
+  public Fact<Path> workingFolder(Identity process) {
+    String link = "/proc/" + process.pid() + "/cwd";
+    Ran ran = run(List.of("readlink", link), ROOT, PROGRAMS, "", PROGRAM_LIMIT);
+    String folder = ran.output().strip();
+    return ran.exit() == 0 && folder.startsWith("/")
+        ? Fact.known(Path.of(folder))
+        : Fact.unknown("where process " + process.pid() + " works cannot be read");
   }
 
   private static Optional<Program> program(ProcFs proc, long pid, List<String> arguments) {

@@ -13,18 +13,22 @@ public interface KindProcesses {
   /** The process of the server. */
   Launch launch(Stock stock);
 
-  /** An argument that every process of this kind has, whoever started it. */
-  String mark();
+  /**
+   * Whether a process is a server of this kind, whoever started it.
+   *
+   * @param arguments of that process, the program itself first
+   */
+  boolean isOne(List<String> arguments);
 
   /**
-   * The folder of the server that a process with the mark is.
+   * The folder of the server that such a process is; a relative one is seen from where it works.
    *
    * @param arguments of that process
    */
   Optional<Path> folder(List<String> arguments);
 
   /**
-   * The installation that a process with the mark runs from, where its arguments tell.
+   * The installation that such a process runs from, where its arguments tell.
    *
    * @param arguments of that process
    */

@@ -71,6 +71,11 @@ public interface ServerKind {
   /** Files that taking stock reads whole, when they stand there. */
   List<Path> reads(Server server);
 
+  /** Files that it reads besides, whatever they are called. */
+  default List<Among> readsAmong(Server server) {
+    return List.of();
+  }
+
   /**
    * Folders whose children taking stock lists.
    *

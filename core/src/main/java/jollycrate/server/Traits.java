@@ -12,7 +12,8 @@ import jollycrate.artifact.ServletNamespace;
  *
  * @param label how people call it, with its version
  * @param takes what can be delivered to it
- * @param namespace the servlet API it offers; NONE when it offers none
+ * @param namespace the servlet API it offers; NONE when it offers none, BOTH when it serves
+ *     applications of either
  * @param leastJava oldest Java it runs on
  * @param leftOut top-level folders that no comparison looks into: logs, temporary and work files
  * @param own further top-level names that belong to the server itself
@@ -36,6 +37,7 @@ public record Traits(
     ServletNamespace uses = artifact.web().namespace();
     boolean speaks =
         namespace == ServletNamespace.NONE
+            || namespace == ServletNamespace.BOTH
             || (uses == ServletNamespace.NONE || uses == ServletNamespace.BOTH || uses == namespace)
                 && artifact.web().servlets().startedWithout(namespace).isEmpty();
     return takes.contains(artifact.kind()) && speaks;

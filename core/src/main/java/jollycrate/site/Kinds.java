@@ -42,7 +42,7 @@ public final class Kinds {
   /** Where the server of a process is installed, as its arguments tell. */
   Optional<Path> installationOf(Program process) {
     return kinds.stream()
-        .filter(kind -> process.arguments().contains(kind.processes().mark()))
+        .filter(kind -> kind.processes().isOne(process.arguments()))
         .flatMap(kind -> kind.processes().installation(process.arguments()).stream())
         .findFirst();
   }

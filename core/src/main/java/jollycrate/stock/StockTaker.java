@@ -20,6 +20,7 @@ import jollycrate.host.Identity;
 import jollycrate.host.Listening;
 import jollycrate.host.Program;
 import jollycrate.json.Json;
+import jollycrate.server.Among;
 import jollycrate.server.Keys;
 import jollycrate.server.Presence;
 import jollycrate.server.Running;
@@ -65,8 +66,8 @@ public final class StockTaker {
   /** The first glance is at what every server has, the second at what the first told of. */
   private Stock look(Collection<Path> alsoAt) {
     HostFiles files = host.files();
-    List<Path> reads = kind.reads(server);
     host.sight().ahead(usual());
+    List<Path> reads = reads(files);
     Standing standing = standing();
     Map<Path, byte[]> own = files.wholes(reads, XmlDocument.MOST_BYTES);
     List<Path> lists = kind.lists(server, own);
@@ -110,6 +111,19 @@ public final class StockTaker {
         ports,
         standing,
         java());
+  }
+
+  private List<Path> reads(HostFiles files) {
+    List<Path> reads = new ArrayList<>(kind.reads(server));
+    List<Among> further = kind.readsAmong(server);
+    if (further.isEmpty()) {
+      return reads;
+    }
+    for (Among among : further) {
+      files.list(among.folder()).stream().filter(among::contains).sorted().forEach(reads::add);
+    }
+    host.sight().ahead(new Glance().facts(reads).wholes(reads, XmlDocument.MOST_BYTES));
+    return reads;
   }
 
   private List<Identity> processes(Presence presence, Map<Path, byte[]> texts) {
@@ -167,6 +181,7 @@ public final class StockTaker {
     return running()
         .and(whatStands())
         .wholes(kind.reads(server), XmlDocument.MOST_BYTES)
+        .lists(kind.readsAmong(server).stream().map(Among::folder).toList())
         .part(ServerJava.release(server.runtime().java()), 0, ServerJava.MOST_BYTES)
         .place(server.folder());
   }
@@ -235,19 +250,31 @@ public final class StockTaker {
    * @param folder as it really is, through links
    */
   public static Fact<List<Program>> serving(Host host, ServerKind kind, Path folder) {
-    return host.processes()
-        .programs(kind.processes().mark())
-        .map(
-            found ->
-                found.stream()
-                    .filter(
-                        program ->
-                            kind.processes()
-                                .folder(program.arguments())
-                                .filter(Path::isAbsolute)
-                                .filter(its -> host.files().real(its).equals(folder))
-                                .isPresent())
-                    .toList());
+    Fact<List<Program>> ofKind = host.processes().programs(kind.processes()::isOne);
+    if (ofKind.unread().isPresent()) {
+      return ofKind;
+    }
+    List<Program> serving = new ArrayList<>();
+    for (Program program : ofKind.orElse(List.of())) {
+      Optional<Path> told = kind.processes().folder(program.arguments());
+      if (told.isEmpty()) {
+        continue;
+      }
+      Fact<Path> its = absolute(host, program, told.get());
+      if (its.unread().isPresent() && host.processes().mayRun(program.identity())) {
+        return Fact.unknown(its.unread().get());
+      }
+      if (its.map(at -> host.files().real(at).equals(folder)).orElse(false)) {
+        serving.add(program);
+      }
+    }
+    return Fact.known(List.copyOf(serving));
+  }
+
+  private static Fact<Path> absolute(Host host, Program program, Path told) {
+    return told.isAbsolute()
+        ? Fact.known(told)
+        : host.processes().workingFolder(program.identity()).map(at -> at.resolve(told));
   }
 
   private Running another(Program program) {

@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Predicate;
 import jollycrate.host.Access;
 import jollycrate.host.Account;
 import jollycrate.host.Bean;
@@ -180,15 +181,20 @@ public final class MemoryHost extends MemoryFiles implements HostProcesses, Time
   }
 
   @Override
-  public Fact<List<jollycrate.host.Program>> programs(String argument) {
+  public Fact<List<jollycrate.host.Program>> programs(Predicate<List<String>> such) {
     if (hidesOthers) {
       return Fact.unknown("processes of others are hidden");
     }
     return Fact.known(
         programs.keySet().stream()
-            .filter(pid -> argument.equals(SERVER) || argument.equals(programs.get(pid).token()))
+            .filter(pid -> such.test(List.of(SERVER, programs.get(pid).token())))
             .map(pid -> new jollycrate.host.Program(identity(pid), List.of(SERVER)))
             .toList());
+  }
+
+  @Override
+  public Fact<Path> workingFolder(Identity process) {
+    return Fact.known(Path.of("/"));
   }
 
   @Override

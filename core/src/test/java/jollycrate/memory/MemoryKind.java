@@ -132,8 +132,8 @@ final class MemoryKind implements ServerKind, KindProcesses, KindLogs {
   }
 
   @Override
-  public String mark() {
-    return MemoryHost.SERVER;
+  public boolean isOne(List<String> arguments) {
+    return arguments.contains(MemoryHost.SERVER);
   }
 
   @Override

@@ -48,8 +48,8 @@ final class ServiceProcesses implements KindProcesses {
   }
 
   @Override
-  public String mark() {
-    return KEEPER_MAIN;
+  public boolean isOne(List<String> arguments) {
+    return arguments.contains(KEEPER_MAIN);
   }
 
   @Override

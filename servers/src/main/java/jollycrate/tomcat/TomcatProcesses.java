@@ -83,8 +83,8 @@ final class TomcatProcesses implements KindProcesses {
   }
 
   @Override
-  public String mark() {
-    return MAIN;
+  public boolean isOne(List<String> arguments) {
+    return arguments.contains(MAIN);
   }
 
   /** What starts a Tomcat by hand names its folder only when it is not the installation. */
