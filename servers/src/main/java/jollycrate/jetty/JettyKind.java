@@ -1,0 +1,156 @@
+package jollycrate.jetty;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import jollycrate.artifact.ArtifactKind;
+import jollycrate.artifact.ServletNamespace;
+import jollycrate.host.Access;
+import jollycrate.host.Bean;
+import jollycrate.host.Glance;
+import jollycrate.host.HostFiles;
+import jollycrate.host.Question;
+import jollycrate.server.Among;
+import jollycrate.server.Evidence;
+import jollycrate.server.Expected;
+import jollycrate.server.Inside;
+import jollycrate.server.KindLogs;
+import jollycrate.server.KindProcesses;
+import jollycrate.server.Occupant;
+import jollycrate.server.Order;
+import jollycrate.server.Piece;
+import jollycrate.server.Placement;
+import jollycrate.server.SelfDescription;
+import jollycrate.server.Server;
+import jollycrate.server.ServerKind;
+import jollycrate.server.Sign;
+import jollycrate.server.Stock;
+import jollycrate.server.Swap;
+import jollycrate.server.Traits;
+import jollycrate.server.Wanted;
+
+/** Eclipse Jetty: everything of an application in one descriptor. */
+public final class JettyKind implements ServerKind {
+  /** Where applications are unpacked, from the server's folder on. */
+  static final String UNPACKED = "work";
+
+  private static final Pattern ARCHIVE = Pattern.compile("jetty-server-(12\\.1\\.\\d[^/]*)\\.jar");
+
+  static Among etc(Server server) {
+    return new Among(server.folder().resolve("etc"), ".xml");
+  }
+
+  @Override
+  public Glance recognising(Path installation) {
+    return new Glance().lists(List.of(installation.resolve("lib")));
+  }
+
+  @Override
+  public Optional<Traits> recognise(HostFiles files, Path installation) {
+    return files.list(installation.resolve("lib")).stream()
+        .map(file -> ARCHIVE.matcher(file.getFileName().toString()))
+        .filter(Matcher::matches)
+        .map(name -> traits(name.group(1)))
+        .findFirst();
+  }
+
+  @Override
+  public List<Traits> lines() {
+    return List.of(traits("12.1"));
+  }
+
+  private static Traits traits(String version) {
+    return new Traits(
+        "Jetty " + version,
+        Set.of(ArtifactKind.WAR, ArtifactKind.EXECUTABLE_WAR),
+        ServletNamespace.BOTH,
+        17,
+        Set.of(Swap.LIVE, Swap.RESTART),
+        List.of("logs", "tmp", UNPACKED),
+        List.of(
+            "environments",
+            "etc",
+            "lib",
+            "modules",
+            "resources",
+            "start.d",
+            "start.ini",
+            "webapps",
+            Environment.JAVAX_FOLDER),
+        JettyLogs.USUAL,
+        true);
+  }
+
+  @Override
+  public List<Piece> instance(HostFiles files, Server server, Access access) {
+    return JettyInstance.pieces(server, access);
+  }
+
+  @Override
+  public Optional<SelfDescription> describe(HostFiles files, Stock stock) {
+    return Optional.of(new JettySelf(stock).description());
+  }
+
+  @Override
+  public List<Question> questions() {
+    return JettyBeans.QUESTIONS;
+  }
+
+  @Override
+  public List<Inside> inside(Stock stock, List<Bean> answers) {
+    return new JettyBeans(stock, answers).applications();
+  }
+
+  @Override
+  public List<Wanted.Refused> contradictions(Stock stock) {
+    return JettyBase.of(stock).contradiction().stream().toList();
+  }
+
+  @Override
+  public List<Path> reads(Server server) {
+    return List.of(JettyBase.startIni(server));
+  }
+
+  @Override
+  public List<Among> readsAmong(Server server) {
+    List<Among> among = new ArrayList<>(List.of(JettyBase.startD(server), etc(server)));
+    List.of("webapps", Environment.JAVAX_FOLDER)
+        .forEach(folder -> among.add(new Among(server.folder().resolve(folder), ".xml")));
+    return among;
+  }
+
+  @Override
+  public List<Path> lists(Server server, Map<Path, byte[]> texts) {
+    return new JettyBase(server, texts).folders();
+  }
+
+  @Override
+  public List<Occupant> occupants(Stock stock) {
+    return new JettyOccupants(stock).all();
+  }
+
+  @Override
+  public Wanted wanted(Stock stock, Order order) {
+    return new JettyPlacement(stock, order).wanted();
+  }
+
+  @Override
+  public Sign sign(Stock stock, Placement placement, Expected expected, Evidence evidence) {
+    return new JettyLog(evidence.log(), placement).sign(expected, evidence);
+  }
+
+  @Override
+  public KindProcesses processes() {
+    return new JettyProcesses();
+  }
+
+  @Override
+  public KindLogs logs() {
+    return new JettyLogs();
+  }
+}

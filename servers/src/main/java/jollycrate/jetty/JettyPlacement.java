@@ -1,0 +1,209 @@
+package jollycrate.jetty;
+
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import jollycrate.app.Application;
+import jollycrate.app.DataSource;
+import jollycrate.artifact.ClassPathPlace;
+import jollycrate.host.Content;
+import jollycrate.hosting.Delivered;
+import jollycrate.hosting.HashedUsers;
+import jollycrate.server.Order;
+import jollycrate.server.Placement;
+import jollycrate.server.Server;
+import jollycrate.server.Stock;
+import jollycrate.server.Swap;
+import jollycrate.server.Unfolded;
+import jollycrate.server.Wanted;
+
+/** What one order needs on a Jetty: files under content-named paths, and a descriptor. */
+final class JettyPlacement {
+  private static final String OURS = "jollycrate/insidejetty/Connections.class";
+  private static final String POOL = "com/zaxxer/hikari/HikariDataSource.class";
+
+  /** A change is noticed by the second look that finds it the same. */
+  private static final int LOOKS = 3;
+
+  private final Stock stock;
+  private final Server server;
+  private final Order order;
+  private final Application application;
+  private final JettyBase base;
+  private final Delivered delivered;
+  private final Map<String, String> hidden = new HashMap<>();
+  private final List<Wanted.Refused> refused = new ArrayList<>();
+
+  JettyPlacement(Stock stock, Order order) {
+    this.stock = stock;
+    this.server = stock.server();
+    this.order = order;
+    this.application = order.application();
+    this.base = JettyBase.of(stock);
+    this.delivered = new Delivered(stock, order);
+  }
+
+  Wanted wanted() {
+    base.contradiction().ifPresent(refused::add);
+    Environment environment = environment();
+    String path =
+        application
+            .context()
+            .path()
+            .orElseGet(() -> JettyNames.pathOf(Delivered.baseName(order.artifact().file())));
+    ContextXml descriptor = new ContextXml(environment);
+    descriptor.application(path, delivered.archive());
+    order.unfolded().map(Unfolded::stamp).ifPresent(descriptor::unfolded);
+    virtualHost().ifPresent(descriptor::answersAt);
+    archives(descriptor);
+    users(descriptor);
+    application.dataSources().forEach(source -> dataSource(descriptor, source));
+    application
+        .context()
+        .entries()
+        .forEach(
+            entry ->
+                descriptor.entry(
+                    entry.name(),
+                    delivered.type(entry),
+                    delivered.value(entry),
+                    entry.secret().isPresent()));
+    named(environment);
+    Path unpacked = unpackedIn().resolve(application.name() + "-" + descriptor.stamp());
+    Path switchPath = folder(environment).resolve(JettyNames.baseName(listener(), path) + ".xml");
+    byte[] text = descriptor.text(unpacked).getBytes();
+    hidden.putAll(ContextXml.secretsIn(text));
+    Optional.ofNullable(stock.texts().get(switchPath))
+        .ifPresent(old -> hidden.putAll(ContextXml.secretsIn(old)));
+    delivered.folder(unpackedIn());
+    delivered.live(switchPath, Content.of(text));
+    return new Wanted(
+        placement(path, switchPath, unpacked), delivered.pieces(), swap(), refused, hidden);
+  }
+
+  private Path unpackedIn() {
+    return server.folder().resolve(JettyKind.UNPACKED);
+  }
+
+  private Environment environment() {
+    var needed = Environment.neededBy(order.artifact());
+    List<Environment> there = base.environments();
+    List<Environment> candidates = base.isOurs() ? there : there.stream().limit(1).toList();
+    return candidates.stream()
+        .filter(one -> one.namespace() == needed)
+        .findFirst()
+        .orElseGet(
+            () -> {
+              refuse(
+                  server.name(),
+                  "it serves applications for "
+                      + (candidates.isEmpty()
+                          ? "no servlet API"
+                          : candidates.get(0).namespace().label() + ".servlet")
+                      + ", and this one is for "
+                      + needed.label()
+                      + ".servlet",
+                  "Give it the module of that edition, or 'jolly server new' one that serves both");
+              return Environment.PREFERRED.stream()
+                  .filter(one -> one.namespace() == needed)
+                  .findFirst()
+                  .orElseThrow();
+            });
+  }
+
+  private Path folder(Environment environment) {
+    return base.isOurs() ? environment.folder(server.folder()) : base.folders().get(0);
+  }
+
+  private String listener() {
+    return order.onAdminPort()
+        ? Placement.ADMIN
+        : application.context().host().orElse(Placement.MAIN);
+  }
+
+  private Optional<String> virtualHost() {
+    Optional<String> host = application.context().host();
+    if (order.onAdminPort()) {
+      if (server.ports().admin().isEmpty() || !base.isOurs()) {
+        refuse(
+            server.name(),
+            "it has no admin listener of its own",
+            "Deliver to a server that 'jolly server new' made");
+      }
+      host.ifPresent(
+          name ->
+              refuse(
+                  "host", "the admin listener has no virtual hosts", "Leave out --on-admin-port"));
+      return Optional.of("@" + Placement.ADMIN);
+    }
+    return base.isOurs() ? Optional.of(host.orElse("") + "@" + Placement.MAIN) : host;
+  }
+
+  private void archives(ContextXml descriptor) {
+    if (order.userPasswords().isEmpty() && application.dataSources().isEmpty()) {
+      return;
+    }
+    Set<Path> archives = new LinkedHashSet<>();
+    archives.add(delivered.shared("inside", ClassPathPlace.of(OURS)));
+    archives.add(delivered.shared("inside", ClassPathPlace.of(POOL)));
+    archives.addAll(delivered.drivers());
+    descriptor.archives(archives);
+  }
+
+  private void users(ContextXml descriptor) {
+    if (order.userPasswords().isEmpty()) {
+      return;
+    }
+    HashedUsers users =
+        HashedUsers.of(order, UsersProperties.hashesIn(delivered.earlier("users", ".properties")));
+    hidden.putAll(users.hidden());
+    Path file = delivered.secret("users", ".properties", UsersProperties.of(users));
+    descriptor.users(application.name(), file);
+  }
+
+  private void dataSource(ContextXml descriptor, DataSource source) {
+    String password = order.databasePasswords().getOrDefault(source.jndiName(), "");
+    descriptor.dataSource(application.name(), source, Delivered.driverClass(source), password);
+  }
+
+  private void named(Environment environment) {
+    boolean needed =
+        !application.dataSources().isEmpty() || !application.context().entries().isEmpty();
+    if (needed && !base.names(environment)) {
+      refuse(
+          server.name(),
+          "it offers nothing below java:comp/env: its module "
+              + environment.name()
+              + "-plus is not enabled",
+          "Write --modules=" + environment.name() + "-plus into start.d, and restart it");
+    }
+  }
+
+  /** Two releases at once, as some swap, cannot both have a database that one may open. */
+  private Swap swap() {
+    boolean together = base.startsBeside() && !application.dataSources().isEmpty();
+    return base.interval() > 0 && !together ? Swap.LIVE : Swap.RESTART;
+  }
+
+  private Placement placement(String path, Path switchPath, Path unpacked) {
+    return new Placement(
+        delivered.release(),
+        Placement.Route.at(listener(), path, server.ports()),
+        switchPath,
+        List.of(unpacked),
+        List.of(),
+        new Placement.Timing(
+            Duration.ofSeconds((long) LOOKS * base.interval()),
+            application.context().startsWithin()));
+  }
+
+  private void refuse(String subject, String message, String fix) {
+    refused.add(new Wanted.Refused(subject, message, fix));
+  }
+}

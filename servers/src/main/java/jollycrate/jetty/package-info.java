@@ -1,0 +1,2 @@
+/** Eclipse Jetty. */
+package jollycrate.jetty;
