@@ -15,20 +15,6 @@ class CausesIT {
   @TempDir Path folder;
 
   @Test
-  void aDescriptorThatIsBroken() throws IOException {
-    Path broken =
-        Wars.empty(folder)
-            .entry("WEB-INF/web.xml", "<web-app>\n  <listener>\n</web-app>")
-            .write("broken.war");
-    try (Workshop workshop = Workshop.open(folder)) {
-      assertThat(
-              workshop.ends(4, "deploy", broken.toString(), "--undescribed", "--to", "bench").out())
-          .contains("broken.war: WEB-INF/web.xml:3:")
-          .contains("Blocked: nothing was touched");
-    }
-  }
-
-  @Test
   void aDatabaseThatIsDown() throws IOException {
     try (Workshop workshop = Workshop.open(folder)) {
       int nobody = Workshop.freePort();

@@ -5,10 +5,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.Duration;
-import java.util.concurrent.TimeUnit;
-import java.util.concurrent.locks.LockSupport;
-import java.util.function.Predicate;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -16,11 +12,6 @@ import org.junit.jupiter.params.provider.ValueSource;
 
 /** The program is killed when a certain line stands in its journal; the next command settles it. */
 class KillIT {
-  private static final Duration LIMIT = Duration.ofSeconds(60);
-
-  private static final int KILLED = 128 + 9;
-  private static final long LOOK_AGAIN_NANOS = 200_000;
-
   @TempDir Path folder;
 
   @ParameterizedTest
@@ -28,7 +19,7 @@ class KillIT {
   void killedWhenALineStandsThere(int line) throws Exception {
     try (Workshop workshop = Workshop.open(folder)) {
       Trace before = workshop.trace();
-      kill(workshop, journal -> journal.lines().count() >= line);
+      workshop.kill(journal -> journal.lines().count() >= line);
       Program.Run next = workshop.ends(0, "recover", "--on", "bench");
       assertThat(next.all()).contains("taken back").contains("Taken back");
       assertThat(workshop.processes()).isEmpty();
@@ -40,7 +31,7 @@ class KillIT {
   @Test
   void killedRightAfterTheServerWasForked() throws Exception {
     try (Workshop workshop = Workshop.open(folder)) {
-      kill(workshop, journal -> Files.exists(workshop.server.resolve(".jolly/process.pid")));
+      workshop.kill(journal -> Files.exists(workshop.server.resolve(".jolly/process.pid")));
       answersAfterTheNextDelivery(workshop);
     }
   }
@@ -50,7 +41,7 @@ class KillIT {
     try (Workshop workshop = Workshop.open(folder)) {
       workshop.ok("deploy", "--to", "bench");
       workshop.edit("1.4.0", "1.5.0");
-      kill(workshop, journal -> journal.contains("\"line\":\"proven\""));
+      workshop.kill(journal -> journal.contains("\"line\":\"proven\""));
       Program.Run next = workshop.ends(0, "recover", "--on", "bench");
       assertThat(next.out()).containsAnyOf("Finished", "Nothing to settle");
       assertThat(workshop.page("/spokes/")).contains("version 1.5.0");
@@ -65,25 +56,5 @@ class KillIT {
     assertThat(workshop.page("/spokes/")).contains("version 1.4.0");
     assertThat(workshop.server.resolve(".jolly/lock")).doesNotExist();
     assertThat(workshop.server.resolve(".jolly/backup")).doesNotExist();
-  }
-
-  private void kill(Workshop workshop, Predicate<String> when)
-      throws IOException, InterruptedException {
-    Path journal = workshop.server.resolve(".jolly/journal.jsonl");
-    String earlier = Files.exists(journal) ? Files.readString(journal) : "";
-    Process process =
-        workshop.program.start(
-            folder.resolve("killed.out"), folder.resolve("killed.err"), "deploy", "--to", "bench");
-    long until = System.nanoTime() + LIMIT.toNanos();
-    while (process.isAlive() && System.nanoTime() < until) {
-      String text = Files.exists(journal) ? Files.readString(journal) : "";
-      if (!text.equals(earlier) && when.test(text)) {
-        break;
-      }
-      LockSupport.parkNanos(LOOK_AGAIN_NANOS);
-    }
-    process.destroyForcibly();
-    assertThat(process.waitFor(10, TimeUnit.SECONDS)).isTrue();
-    assertThat(process.exitValue()).as("killed in time").isEqualTo(KILLED);
   }
 }

@@ -5,7 +5,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.stream.Stream;
 
-/** The lines of Tomcat that are in use, and what is made of one. */
+/** The lines of servers that are in use, and what is made of one. */
 enum Line {
   /** For javax.servlet. */
   NINE("9.0", "javax", "tomcat-9.tar.gz"),
@@ -13,7 +13,9 @@ enum Line {
   TEN("10.1", "jakarta", "tomcat-10.tar.gz"),
   ELEVEN("11.0", "jakarta", "tomcat-11.tar.gz"),
   /** Tomcat 10.0 with an enterprise part; fetched with {@code -Dkinds=all} only. */
-  TOMEE("9.0.0", "jakarta", "tomee-9.tar.gz");
+  TOMEE("9.0.0", "jakarta", "tomee-9.tar.gz"),
+  /** For both namespaces. */
+  JETTY("12.1", "jakarta", "jetty-12.tar.gz");
 
   /** For what concerns Tomcat alone. */
   static final String ENTERPRISE = "TOMEE";
@@ -38,19 +40,24 @@ enum Line {
     return namespace.equals("javax") ? "jakarta" : "javax";
   }
 
+  /** Whether it serves applications for either. */
+  boolean servesBoth() {
+    return this == JETTY;
+  }
+
   /** How people call it. */
   String label() {
-    return (this == TOMEE ? "TomEE " : "Tomcat ") + version;
+    return switch (this) {
+          case NINE, TEN, ELEVEN -> "Tomcat ";
+          case TOMEE -> "TomEE ";
+          case JETTY -> "Jetty ";
+        }
+        + version;
   }
 
-  /** Those whose archives were fetched. */
-  static Stream<Line> here() {
-    return Stream.of(values()).filter(line -> Files.isRegularFile(line.archive()));
-  }
-
-  /** Those on which a test may be made that needs not to be made on all. */
+  /** Those whose archives were fetched, but for the one that every other test is made on. */
   static Stream<Line> some() {
-    return here().filter(line -> line != TEN);
+    return Stream.of(values()).filter(line -> line != TEN && Files.isRegularFile(line.archive()));
   }
 
   /** As it is fetched. */
@@ -64,7 +71,8 @@ enum Line {
         switch (this) {
           case NINE -> Workshop.open(folder, "--servlet-api", "javax");
           case TEN -> Workshop.open(folder);
-          case ELEVEN, TOMEE -> Workshop.open(folder, "--installation", archive().toString());
+          case ELEVEN, TOMEE, JETTY ->
+              Workshop.open(folder, "--installation", archive().toString());
         };
     return namespace.equals("javax")
         ? workshop.edit("pack = \"war\"", "pack = \"javax\"")

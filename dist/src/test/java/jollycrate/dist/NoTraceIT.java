@@ -14,35 +14,6 @@ class NoTraceIT {
   @TempDir Path folder;
 
   @Test
-  void undeployedWhileRunning() throws IOException {
-    try (Workshop workshop = Workshop.open(folder)) {
-      Trace before = workshop.trace();
-      workshop.ok("deploy", "--to", "bench");
-      assertThat(workshop.trace()).isNotEqualTo(before);
-      assertThat(workshop.page("/spokes/health")).contains("/data/spokes");
-      String told = workshop.ok("undeploy", "spokes", "--from", "bench");
-      workshop.trace().isAs(before);
-      assertThat(told).contains("Stays").contains("data/");
-      assertThat(workshop.server.resolve("data/spokes.mv.db")).exists();
-      assertThat(workshop.page("/spokes/")).startsWith("404");
-    }
-  }
-
-  @Test
-  void undeployedWhileStoppedThenStarted() throws IOException {
-    try (Workshop workshop = Workshop.open(folder)) {
-      Trace before = workshop.trace();
-      workshop.ok("deploy", "--to", "bench");
-      workshop.ok("server", "stop", "bench");
-      workshop.ok("undeploy", "spokes", "--from", "bench");
-      workshop.trace().isAs(before);
-      workshop.ok("server", "start", "bench");
-      assertThat(workshop.page("/spokes/")).startsWith("404");
-      workshop.trace().isAs(before);
-    }
-  }
-
-  @Test
   void whatTwoShareStaysForTheOther() throws IOException {
     try (Workshop workshop = Workshop.open(folder)) {
       workshop.ok("server", "start", "bench");

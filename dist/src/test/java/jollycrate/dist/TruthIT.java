@@ -28,51 +28,6 @@ class TruthIT {
   }
 
   @Test
-  void anApplicationThatDoesNotComeUpWithItsServerIsToldEverywhereAndTriedAgain()
-      throws IOException {
-    try (Workshop workshop = Workshop.open(folder)) {
-      Path war = moody();
-      workshop.ok("deploy", war.toString(), "--undescribed", "--to", "bench");
-      workshop.ok("server", "stop", "bench");
-      Path closed = workshop.server.resolve("data/closed");
-      Files.createDirectories(closed.getParent());
-      Files.createFile(closed);
-      String cause = "listener shop.Start threw IllegalStateException: closed today";
-      assertThat(workshop.ends(7, "server", "start", "bench").out())
-          .contains("Server bench started")
-          .contains("Not up: moody: " + cause);
-      assertThat(workshop.ends(7, "check", "moody", "--on", "bench").out()).contains(cause);
-      assertThat(workshop.ok("server", "list")).contains("moody did not start: " + cause);
-      assertThat(workshop.ends(5, "deploy", war.toString(), "--undescribed", "--to", "bench").out())
-          .contains("Failed: " + cause);
-      Files.delete(closed);
-      workshop.ok("deploy", war.toString(), "--undescribed", "--to", "bench");
-      assertThat(workshop.page("/moody/")).contains("open");
-      assertThat(workshop.ok("check", "moody", "--on", "bench")).contains("Passed");
-    }
-  }
-
-  @Test
-  void aServletThatCannotBeLoadedIsNotDelivered() throws IOException {
-    String servlet =
-        "<servlet><servlet-name>s</servlet-name><servlet-class>shop.Desk</servlet-class>"
-            + "<load-on-startup>1</load-on-startup></servlet>";
-    Path war =
-        Wars.with(folder, servlet)
-            .source(
-                "Desk",
-                "public class Desk extends jakarta.servlet.http.HttpServlet {\n"
-                    + "@Override public void init() { throw new IllegalStateException(\"no desk\"); }}")
-            .entry("index.html", "<p>answers all the same</p>")
-            .write("desk.war");
-    try (Workshop workshop = Workshop.open(folder)) {
-      assertThat(workshop.ends(5, "deploy", war.toString(), "--undescribed", "--to", "bench").out())
-          .contains("Failed: IllegalStateException: no desk")
-          .contains("at    shop.Desk.init(Desk.java:3)");
-    }
-  }
-
-  @Test
   void whereNothingWasReallyAskedItIsUnproven() throws IOException {
     Path war =
         Wars.with(folder, Wars.servlet("Answer", "/api/*"))

@@ -51,6 +51,11 @@ final class Wars {
     return this;
   }
 
+  Wars entry(String name, byte[] content) {
+    entries.put(name, content);
+    return this;
+  }
+
   /** Compiles a class of package {@code shop}; classes named by {@code without} are left out. */
   Wars source(String name, String body, String... without) throws IOException {
     Path sources = Files.createTempDirectory(folder, "source");

@@ -12,10 +12,14 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.concurrent.locks.LockSupport;
+import java.util.function.Predicate;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
@@ -29,6 +33,9 @@ final class Workshop implements AutoCloseable {
 
   private static final AtomicInteger NEXT_PORT = new AtomicInteger(21_000);
   private static final int LAST_PORT = 30_000;
+  private static final Duration KILLED_WITHIN = Duration.ofSeconds(60);
+  private static final int KILLED = 128 + 9;
+  private static final long LOOK_AGAIN_NANOS = 200_000;
 
   final Path folder;
   final Path server;
@@ -138,6 +145,26 @@ final class Workshop implements AutoCloseable {
     return program.ends(exit, args);
   }
 
+  /** Kills a delivery as soon as its journal is such. */
+  void kill(Predicate<String> when) throws IOException, InterruptedException {
+    Path journal = server.resolve(".jolly/journal.jsonl");
+    String earlier = Files.exists(journal) ? Files.readString(journal) : "";
+    Process process =
+        program.start(
+            folder.resolve("killed.out"), folder.resolve("killed.err"), "deploy", "--to", "bench");
+    long until = System.nanoTime() + KILLED_WITHIN.toNanos();
+    while (process.isAlive() && System.nanoTime() < until) {
+      String text = Files.exists(journal) ? Files.readString(journal) : "";
+      if (!text.equals(earlier) && when.test(text)) {
+        break;
+      }
+      LockSupport.parkNanos(LOOK_AGAIN_NANOS);
+    }
+    process.destroyForcibly();
+    assertThat(process.waitFor(10, TimeUnit.SECONDS)).isTrue();
+    assertThat(process.exitValue()).as("killed in time").isEqualTo(KILLED);
+  }
+
   Workshop edit(String from, String to) throws IOException {
     return edit(folder.resolve("jolly.toml"), from, to);
   }
@@ -177,7 +204,7 @@ final class Workshop implements AutoCloseable {
     }
     List<String> command =
         new ArrayList<>(Arrays.asList("sh", script.toString(), server.toString()));
-    command.addAll(List.of(".jolly", "logs", "temp", "work", "data"));
+    command.addAll(List.of(".jolly", "logs", "temp", "tmp", "work", "data"));
     Process process = new ProcessBuilder(command).redirectErrorStream(true).start();
     String text = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
     Files.delete(script);
@@ -192,10 +219,10 @@ final class Workshop implements AutoCloseable {
 
   /** Processes that run on the server's folder. */
   List<Long> processes() {
-    String base = "-Dcatalina.base=" + server;
+    String base = ".base=" + server + "\0";
     return ProcessHandle.allProcesses()
-        .filter(handle -> argumentsOf(handle.pid()).contains(base + "\0"))
-        .filter(handle -> argumentsOf(handle.pid()).contains("Bootstrap"))
+        .filter(handle -> argumentsOf(handle.pid()).contains(base))
+        .filter(handle -> argumentsOf(handle.pid()).contains("-Djolly.token="))
         .map(ProcessHandle::pid)
         .toList();
   }

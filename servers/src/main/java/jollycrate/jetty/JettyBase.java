@@ -11,6 +11,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Stream;
 import jollycrate.server.Among;
 import jollycrate.server.Server;
 import jollycrate.server.Stock;
@@ -143,8 +144,22 @@ final class JettyBase {
         .anyMatch(module -> modules.contains(environment.name() + module));
   }
 
-  /** Where it is told to listen elsewhere than its description says. */
-  Optional<Wanted.Refused> contradiction() {
+  /** Where its description says what it does not do. */
+  List<Wanted.Refused> contradictions() {
+    Optional<Wanted.Refused> https =
+        server
+            .ports()
+            .https()
+            .map(
+                tls ->
+                    new Wanted.Refused(
+                        "https",
+                        "a Jetty gets no listener for HTTPS from here",
+                        "Take 'https' out of servers.toml, and put a web server before it"));
+    return Stream.concat(elsewhere().stream(), https.stream()).toList();
+  }
+
+  private Optional<Wanted.Refused> elsewhere() {
     int described = server.ports().http();
     return isOurs() || http() == described
         ? Optional.empty()

@@ -23,6 +23,7 @@ import jollycrate.server.KindLogs;
 import jollycrate.server.KindProcesses;
 import jollycrate.server.Occupant;
 import jollycrate.server.Order;
+import jollycrate.server.Overhaul;
 import jollycrate.server.Piece;
 import jollycrate.server.Placement;
 import jollycrate.server.SelfDescription;
@@ -33,6 +34,7 @@ import jollycrate.server.Stock;
 import jollycrate.server.Swap;
 import jollycrate.server.Traits;
 import jollycrate.server.Wanted;
+import jollycrate.server.Wish;
 
 /** Eclipse Jetty: everything of an application in one descriptor. */
 public final class JettyKind implements ServerKind {
@@ -108,7 +110,18 @@ public final class JettyKind implements ServerKind {
 
   @Override
   public List<Wanted.Refused> contradictions(Stock stock) {
-    return JettyBase.of(stock).contradiction().stream().toList();
+    return JettyBase.of(stock).contradictions();
+  }
+
+  /** Ports of one that we made are told to it when it is started; its files need no change. */
+  @Override
+  public Overhaul overhaul(HostFiles files, Stock stock, Wish wish) {
+    return wish instanceof Wish.AsDescribed && JettyBase.of(stock).isOurs()
+        ? JettyBase.of(stock).contradictions().stream()
+            .findFirst()
+            .map(Overhaul::refused)
+            .orElse(Overhaul.NONE)
+        : ServerKind.super.overhaul(files, stock, wish);
   }
 
   @Override

@@ -1,7 +1,10 @@
 package jollycrate.jetty;
 
+import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import jollycrate.app.ContextPath;
 import jollycrate.server.Cause;
 import jollycrate.server.Evidence;
@@ -20,6 +23,7 @@ final class JettyLog {
   private static final String STOPPED = "Stopped ";
   private static final String FAILED = "Failed startup of context ";
   private static final String NOT_DEPLOYED = "perform action DEPLOY on ";
+  private static final Pattern VIRTUAL_HOST = Pattern.compile("vh=\\[([^\\],]*)");
   private static final String UNAVAILABLE = "a=UNAVAILABLE";
 
   private final String log;
@@ -111,23 +115,25 @@ final class JettyLog {
   }
 
   private Cause cause(int from, LogRecord end) {
-    String told = end.message().replaceFirst("@[0-9a-f]+\\{.*", "");
     return failure()
         .in(log.substring(from), from)
-        .orElseGet(() -> new Cause(told, "", List.of(), "Read the server's log", end.position()));
+        .orElseGet(
+            () ->
+                new Cause(
+                    FORMAT.told(end), "", List.of(), "Read the server's log", end.position()));
   }
 
-  /** The last record that says how a start of it ended. */
+  /**
+   * The last record that says how a start of it ended. One that failed is told to have started all
+   * the same, without being available: why stands in the record before.
+   */
   private Optional<LogRecord> lastEnd(int fresh) {
     return records.stream()
         .filter(record -> record.position() >= fresh)
         .filter(record -> ends(record) || failed(record))
-        .reduce((earlier, later) -> failed(earlier) && record(later) ? earlier : later);
-  }
-
-  /** One that failed is told to have started all the same, without being available. */
-  private static boolean record(LogRecord later) {
-    return later.message().contains(UNAVAILABLE);
+        .reduce(
+            (earlier, later) ->
+                failed(earlier) && later.message().contains(UNAVAILABLE) ? earlier : later);
   }
 
   private boolean ends(LogRecord record) {
@@ -145,13 +151,25 @@ final class JettyLog {
         || message.contains(UNAVAILABLE) && ends(record);
   }
 
-  /** Its context path stands behind its display name; where it is unpacked tells the release. */
+  /**
+   * Its context path stands behind its display name, and its virtual host further on, where it has
+   * one; where it is unpacked tells the release.
+   */
   private boolean isOf(LogRecord record) {
     String path = placement.route().contextPath();
     String message = record.message();
-    String place = placement.traces().get(0).getParent() + "/" + placement.application() + "-";
+    Path unpacked = placement.traces().get(0);
+    Matcher host = VIRTUAL_HOST.matcher(message);
     return message.contains("," + (path.isEmpty() ? "/" : path) + ",")
-        && (!message.contains(place) || message.contains(placement.traces().get(0) + "/"));
+        && (!host.find() || answersAt(host.group(1)))
+        && (!message.contains(unpacked.getParent() + "/") || message.contains(unpacked + "/"));
+  }
+
+  private boolean answersAt(String virtualHost) {
+    String listener = placement.route().listener();
+    return virtualHost.equals("@" + listener)
+        || virtualHost.equals(listener)
+        || virtualHost.equals(listener + "@" + Placement.MAIN);
   }
 
   private String name() {

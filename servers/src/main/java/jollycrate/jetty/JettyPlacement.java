@@ -50,7 +50,7 @@ final class JettyPlacement {
   }
 
   Wanted wanted() {
-    base.contradiction().ifPresent(refused::add);
+    refused.addAll(base.contradictions());
     Environment environment = environment();
     String path =
         application

@@ -22,7 +22,10 @@ final class JettyProcesses implements KindProcesses {
     Path home = server.installation();
     Path base = server.folder();
     List<String> command = server.javaCommand();
-    command.add("-Djava.io.tmpdir=" + base.resolve("tmp"));
+    boolean ours = JettyBase.of(stock).isOurs();
+    if (ours) {
+      command.add("-Djava.io.tmpdir=" + base.resolve("tmp"));
+    }
     command.add("-Djava.awt.headless=true");
     command.add("-Dfile.encoding=UTF-8");
     command.add("-Djolly.token=" + Launch.TOKEN);
@@ -30,7 +33,7 @@ final class JettyProcesses implements KindProcesses {
     command.add(home.resolve(PROGRAM).toString());
     command.add("jetty.home=" + home);
     command.add("jetty.base=" + base);
-    if (JettyBase.of(stock).isOurs()) {
+    if (ours) {
       command.add("jolly.http.port=" + server.ports().http());
       command.add("jolly.http.address=" + server.ports().address());
       server

@@ -40,10 +40,7 @@ final class TomcatFormat implements LogFormat {
   private static Optional<KnownException> listener(LogRecord record, StackTrace.Thrown root) {
     Matcher listener = LISTENER.matcher(record.message());
     return listener.find()
-        ? Optional.of(
-            new KnownException(
-                "listener " + listener.group(1) + " threw " + root.told(),
-                "Fix the listener, or what it needs to start"))
+        ? Optional.of(KnownException.listener(listener.group(1), root))
         : Optional.empty();
   }
 }

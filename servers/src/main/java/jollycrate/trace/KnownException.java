@@ -99,6 +99,13 @@ public record KnownException(String what, String next) {
         "End that program, or give the server another port in servers.toml");
   }
 
+  /** A listener of an application threw something. */
+  public static KnownException listener(String type, StackTrace.Thrown thrown) {
+    return new KnownException(
+        "listener " + type + " threw " + thrown.told(),
+        "Fix the listener, or what it needs to start");
+  }
+
   /** A descriptor of an application cannot be parsed. */
   public static KnownException brokenDescriptor(StackTrace.Thrown thrown) {
     String message = thrown.message();

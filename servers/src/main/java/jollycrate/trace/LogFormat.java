@@ -8,6 +8,11 @@ public interface LogFormat {
   /** The records in a text, oldest first. */
   List<LogRecord> records(String log);
 
+  /** What a record says, as people read it. */
+  default String told(LogRecord record) {
+    return record.message();
+  }
+
   /** What a failure means there, where its record says more than the exception alone. */
   Optional<KnownException> known(LogRecord record, StackTrace.Thrown root);
 }

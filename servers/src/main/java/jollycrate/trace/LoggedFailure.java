@@ -71,12 +71,13 @@ public final class LoggedFailure {
   private Cause cause(LogRecord record, int position) {
     StackTrace trace = trace(record);
     if (trace.isEmpty()) {
-      return new Cause(record.message(), "", List.of(), "Read the log around that line", position);
+      return new Cause(
+          format.told(record), "", List.of(), "Read the log around that line", position);
     }
     Optional<KnownException> known = format.known(record, trace.root());
     Optional<String> own = trace.ownFrame(packages);
     List<String> why = new ArrayList<>();
-    why.add(record.message().replaceFirst(" threw exception.*", ""));
+    why.add(format.told(record).replaceFirst(" threw exception.*", ""));
     trace.chain().stream()
         .map(StackTrace.Thrown::told)
         .distinct()

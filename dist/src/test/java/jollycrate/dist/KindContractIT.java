@@ -1,0 +1,334 @@
+package jollycrate.dist;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.junit.jupiter.api.Assumptions.assumeTrue;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Arrays;
+import java.util.Locale;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Order;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.api.parallel.Execution;
+import org.junit.jupiter.api.parallel.ExecutionMode;
+import org.junit.jupiter.params.AfterParameterizedClassInvocation;
+import org.junit.jupiter.params.BeforeParameterizedClassInvocation;
+import org.junit.jupiter.params.Parameter;
+import org.junit.jupiter.params.ParameterizedClass;
+import org.junit.jupiter.params.provider.MethodSource;
+
+/**
+ * What holds on one kind of server holds on each, by the same words; one server for all of it. It
+ * is begun first, as it goes on longest.
+ */
+@ParameterizedClass
+@Order(1)
+@Execution(ExecutionMode.SAME_THREAD)
+@MethodSource("jollycrate.dist.Line#some")
+class KindContractIT {
+  /** Every character that XML, properties or a server itself reads in another way. */
+  private static final String PASSWORD = " a&<\"' x\\ ü;,";
+
+  private static final String[] BELL = {"undeploy", "bell", "--from", "bench"};
+
+  @TempDir static Path servers;
+  private static Workshop workshop;
+
+  @TempDir Path folder;
+  @Parameter Line line;
+
+  @BeforeParameterizedClassInvocation
+  static void open(Line line) throws IOException {
+    workshop = line.open(Files.createDirectory(servers.resolve(line.name())));
+    workshop.program.with("SPOKES_DB_PASSWORD", PASSWORD);
+  }
+
+  @AfterParameterizedClassInvocation
+  static void close() {
+    workshop.close();
+  }
+
+  /** Nothing stands there for the next test. */
+  @AfterEach
+  void clear() {
+    workshop.program.run("undeploy", "--from", "bench");
+    workshop.program.run(BELL);
+  }
+
+  @Test
+  void deliveredTwiceReplacedAndGoneWithoutATrace() throws IOException {
+    Trace before = workshop.trace();
+    assertThat(workshop.ok("deploy", "--to", "bench")).contains(line.label());
+    String process = workshop.process();
+    Trace stands = workshop.trace();
+    assertThat(workshop.ok("deploy", "--to", "bench")).contains("Unchanged");
+    assertThat(workshop.process()).isEqualTo(process);
+    workshop.trace().isAs(stands);
+    assertThat(workshop.ok("apps", "--on", "bench"))
+        .containsPattern(line.label() + "[.\\d]*, pid " + process.split(" ")[0])
+        .containsPattern("/spokes +spokes 1.4.0 +STARTED +200 +\\d+ sessions? +jdbc/spokes \\d");
+    workshop.trace().isAs(stands);
+    deliver(answering("one"));
+    assertThat(workshop.page("/bell/")).isEqualTo("200 one");
+    deliver(answering("two"));
+    assertThat(workshop.page("/bell/")).isEqualTo("200 two");
+    workshop.ok(BELL);
+    assertThat(workshop.process()).isEqualTo(process);
+    workshop.trace().isAs(stands);
+    assertThat(workshop.ok("undeploy", "--from", "bench")).contains("Stays").contains("data/");
+    workshop.trace().isAs(before);
+    assertThat(workshop.page("/spokes/")).startsWith("404");
+  }
+
+  @Test
+  void whatGoesWhileItIsStoppedDoesNotComeBack() throws IOException {
+    Trace before = workshop.trace();
+    deliver(answering("one"));
+    workshop.ok("server", "stop", "bench");
+    assertThat(workshop.processes()).isEmpty();
+    workshop.ok(BELL);
+    workshop.trace().isAs(before);
+    workshop.ok("server", "start", "bench");
+    assertThat(workshop.page("/bell/")).startsWith("404");
+    workshop.trace().isAs(before);
+  }
+
+  @Test
+  void theAdminListenerIsApart() throws IOException {
+    Trace before = workshop.trace();
+    deliver(answering("one"), "--on-admin-port");
+    assertThat(workshop.page(workshop.admin, "/bell/")).isEqualTo("200 one");
+    assertThat(workshop.page("/bell/")).startsWith("404");
+    workshop.ok(BELL);
+    workshop.trace().isAs(before);
+  }
+
+  @Test
+  void whatCannotWorkIsRefused() throws IOException {
+    Path broken =
+        Wars.empty(folder)
+            .entry("WEB-INF/web.xml", "<web-app>\n  <listener>\n</web-app>")
+            .write("broken.war");
+    byte[] whole = Files.readAllBytes(answering("never"));
+    Path torn = Files.write(folder.resolve("torn.war"), Arrays.copyOf(whole, whole.length * 2 / 3));
+    Path asking =
+        Wars.with(
+                folder,
+                "<resource-ref><res-ref-name>jdbc/bikes</res-ref-name>"
+                    + "<res-type>javax.sql.DataSource</res-type></resource-ref>")
+            .entry("index.html", "it asks for what nobody gives it")
+            .write("asking.war");
+    Path newer = newer();
+    workshop.ok("server", "start", "bench");
+    Trace before = workshop.trace();
+    assertThat(ends(4, broken)).contains("broken.war: WEB-INF/web.xml:3:");
+    assertThat(ends(4, torn)).contains("Cannot read '" + torn + "' as an archive");
+    assertThat(ends(4, asking)).contains("jdbc/bikes", "[datasource.\"jdbc/bikes\"]");
+    assertThat(ends(4, newer)).contains("needs Java 25");
+    if (!line.servesBoth()) {
+      assertThat(ends(4, foreign()))
+          .contains("it is made for " + line.otherNamespace() + ".servlet, and ")
+          .contains("offers " + line.namespace + ".servlet")
+          .contains("seen  WEB-INF/classes/shop/Bell.class");
+    }
+    workshop.trace().isAs(before);
+  }
+
+  @Test
+  void itServesEitherNamespaceWhereItCan() throws IOException {
+    assumeTrue(line.servesBoth());
+    Trace before = workshop.trace();
+    deliver(answering("one"));
+    deliver(foreign());
+    assertThat(workshop.page("/bell/")).isEqualTo("200 one");
+    assertThat(workshop.page("/foreign/")).isEqualTo("200 never");
+    workshop.ok("undeploy", "foreign", "--from", "bench");
+    workshop.ok(BELL);
+    workshop.trace().isAs(before);
+  }
+
+  @Test
+  void whatFailsIsTakenBack() throws IOException {
+    Path throwing = failing("Throws", "throw new IllegalStateException(\"no tyres\");");
+    Path lacking = failing("Lacks", "new Pump();");
+    Path unknown =
+        Wars.with(
+                folder,
+                "<servlet-mapping><servlet-name>ghost</servlet-name>"
+                    + "<url-pattern>/ghost</url-pattern></servlet-mapping>")
+            .write("unknown.war");
+    Path unloaded =
+        Wars.with(
+                folder,
+                "<servlet><servlet-name>s</servlet-name><servlet-class>shop.Desk</servlet-class>"
+                    + "<load-on-startup>1</load-on-startup></servlet>")
+            .using(line.namespace)
+            .source(
+                "Desk",
+                "public class Desk extends jakarta.servlet.http.HttpServlet {\n"
+                    + "@Override public void init() { throw new IllegalStateException(\"no desk\"); }}")
+            .entry("index.html", "<p>answers all the same</p>")
+            .write("unloaded.war");
+    deliver(answering("one"));
+    Trace stands = workshop.trace();
+    assertThat(ends(5, throwing))
+        .contains("Failed: listener shop.Throws threw IllegalStateException: no tyres")
+        .contains("at    shop.Throws.contextInitialized(Throws.java:4)")
+        .contains("told in logs/server.log:")
+        .contains("Taken back: bench is as it was");
+    assertThat(ends(5, lacking))
+        .contains("Failed: class shop.Pump is missing")
+        .contains("at    shop.Lacks.contextInitialized(Lacks.java:4)")
+        .contains("fix   Add the library that holds it to WEB-INF/lib");
+    assertThat(ends(5, unknown)).contains("ghost");
+    assertThat(ends(5, unloaded))
+        .contains("Failed: IllegalStateException: no desk")
+        .contains("at    shop.Desk.init(Desk.java:3)");
+    workshop.trace().isAs(stands);
+    assertThat(workshop.page("/bell/")).isEqualTo("200 one");
+  }
+
+  /** The release before answers again when the command returns. */
+  @Test
+  void theOldReleaseAnswersAfterATakeBack() throws IOException {
+    deliver(answering("one"));
+    Trace stands = workshop.trace();
+    Path throwing =
+        listening("bell", "Start", "throw new IllegalStateException(\"no tyres\");", "two");
+    Path hanging =
+        listening(
+            "bell",
+            "Start",
+            "try { new java.util.concurrent.CountDownLatch(1).await(); }"
+                + " catch (InterruptedException e) { return; }",
+            "two");
+    assertThat(ends(5, throwing)).contains("shop.Start.contextInitialized(Start.java:4)");
+    assertThat(workshop.page("/bell/")).isEqualTo("200 one");
+    workshop.trace().isAs(stands);
+    assertThat(ends(5, hanging, "--starts-within", "8s"))
+        .contains("shop.Start.contextInitialized(Start.java:4)");
+    assertThat(workshop.page("/bell/")).isEqualTo("200 one");
+    workshop.trace().isAs(stands);
+    assertThat(workshop.processes()).hasSize(1);
+  }
+
+  @Test
+  void aWrongAnswerIsTakenBackWhateverTheServerSays() throws IOException {
+    workshop.ok("deploy", "--to", "bench");
+    Trace stands = workshop.trace();
+    Path description = workshop.folder.resolve("jolly.toml");
+    String right = Files.readString(description);
+    workshop.edit("text = \"version 1.4.0\"", "text = \"version 9\"");
+    workshop.edit("version = \"1.4.0\"", "version = \"1.4.1\"");
+    workshop.edit(workshop.folder.resolve("web/style.css"), "#1f6f5c", "#5c1f6f");
+    assertThat(workshop.ends(5, "deploy", "--to", "bench").out())
+        .contains("the front page shows its version", "Taken back: bench is as it was");
+    workshop.trace().isAs(stands);
+    assertThat(workshop.page("/spokes/style.css")).contains("#1f6f5c");
+    workshop.edit(workshop.folder.resolve("web/style.css"), "#5c1f6f", "#1f6f5c");
+    Files.writeString(description, right);
+    assertThat(workshop.ok("deploy", "--to", "bench")).contains("Unchanged");
+  }
+
+  /** A listener of a server that is down tells its cause, and the next delivery starts it again. */
+  @Test
+  void anApplicationThatDoesNotComeUpWithItsServerIsTold() throws IOException {
+    Path war =
+        listening(
+            "bell",
+            "Start",
+            "if (new java.io.File(\"data/closed\").exists())"
+                + " throw new IllegalStateException(\"closed today\");",
+            "open");
+    Path closed = workshop.server.resolve("data/closed");
+    Files.createDirectories(closed.getParent());
+    deliver(war);
+    workshop.ok("server", "stop", "bench");
+    Files.createFile(closed);
+    String cause = "listener shop.Start threw IllegalStateException: closed today";
+    assertThat(workshop.ends(7, "server", "start", "bench").out())
+        .contains("Server bench started")
+        .contains("Not up: bell: " + cause);
+    assertThat(workshop.ends(7, "check", "bell", "--on", "bench").out()).contains(cause);
+    assertThat(workshop.ok("server", "list")).contains("bell did not start: " + cause);
+    assertThat(ends(5, war)).contains("Failed: " + cause);
+    Files.delete(closed);
+    deliver(war);
+    assertThat(workshop.page("/bell/")).isEqualTo("200 open");
+  }
+
+  @Test
+  void whatAKilledDeliveryLeftIsSettled() throws Exception {
+    workshop.ok("server", "start", "bench");
+    Trace before = workshop.trace();
+    workshop.kill(journal -> journal.contains("\"step\":\"await\""));
+    assertThat(workshop.ok("recover", "--on", "bench")).contains("taken back");
+    workshop.trace().isAs(before);
+    workshop.ok("deploy", "--to", "bench");
+    Trace stands = workshop.trace();
+    workshop.edit("version = \"1.4.0\"", "version = \"1.4.2\"");
+    workshop.kill(journal -> journal.contains("\"line\":\"proven\""));
+    assertThat(workshop.ok("recover", "--on", "bench"))
+        .containsAnyOf("Finished", "Nothing to settle");
+    assertThat(workshop.ok("deploy", "--to", "bench")).contains("Unchanged: spokes 1.4.2");
+    workshop.edit("version = \"1.4.2\"", "version = \"1.4.0\"").ok("deploy", "--to", "bench");
+    workshop.trace().isAs(stands);
+  }
+
+  private Path answering(String text) throws IOException {
+    return Wars.empty(Files.createTempDirectory(folder, "bell"))
+        .using(line.namespace)
+        .source("Bell", annotated(text))
+        .write("bell.war");
+  }
+
+  private Path foreign() throws IOException {
+    return Wars.empty(folder)
+        .using(line.otherNamespace())
+        .source("Bell", annotated("never"))
+        .write("foreign.war");
+  }
+
+  /** A class of a release of Java that is not there. */
+  private Path newer() throws IOException {
+    byte[] head = {(byte) 0xca, (byte) 0xfe, (byte) 0xba, (byte) 0xbe, 0, 0, 0, 69};
+    return Wars.with(folder).entry("WEB-INF/classes/shop/Newer.class", head).write("newer.war");
+  }
+
+  private static String annotated(String text) {
+    return "@jakarta.servlet.annotation.WebServlet(\"\")\n"
+        + Wars.servletSource("Bell", "response.getWriter().print(\"" + text + "\");");
+  }
+
+  private static void deliver(Path war, String... more) {
+    workshop.ok(deploying(war, more));
+  }
+
+  private static String ends(int exit, Path war, String... more) {
+    return workshop.ends(exit, deploying(war, more)).all();
+  }
+
+  private static String[] deploying(Path war, String... more) {
+    String[] command = {"deploy", war.toString(), "--undescribed", "--to", "bench"};
+    String[] all = Arrays.copyOf(command, command.length + more.length);
+    System.arraycopy(more, 0, all, command.length, more.length);
+    return all;
+  }
+
+  private Path failing(String name, String statement) throws IOException {
+    return listening(name.toLowerCase(Locale.ROOT), name, statement, "never");
+  }
+
+  private Path listening(String war, String listener, String statement, String text)
+      throws IOException {
+    String source = Wars.listenerSource(listener, statement) + "class Pump {}\n";
+    return Wars.with(Files.createTempDirectory(folder, war), Wars.listener(listener))
+        .using(line.namespace)
+        .source(listener, source, "Pump.class")
+        .source("Bell", annotated(text))
+        .write(war + ".war");
+  }
+}
