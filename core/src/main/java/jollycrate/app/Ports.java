@@ -47,6 +47,11 @@ public record Ports(
     return new Ports(address, http, https, admin, beside, url, trust, host);
   }
 
+  /** The same without an admin listener. */
+  public Ports withoutAdmin() {
+    return new Ports(address, http, https, Optional.empty(), beside, url, trust, machine);
+  }
+
   /** The same, reached by people by another address. */
   public Ports reachedBy(Optional<URI> address) {
     return new Ports(this.address, http, https, admin, beside, address, trust, machine);

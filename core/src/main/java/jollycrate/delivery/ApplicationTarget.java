@@ -6,6 +6,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.function.Function;
+import java.util.stream.Stream;
 import jollycrate.check.CheckResult;
 import jollycrate.journal.EarlierRelease;
 import jollycrate.journal.Journal;
@@ -62,7 +63,10 @@ record ApplicationTarget(
 
   @Override
   public List<Path> paths() {
-    return pieces().stream().map(Piece::path).toList();
+    return Stream.concat(
+            pieces().stream().map(Piece::path),
+            wanted.stream().flatMap(known -> known.placement().made().all().stream()))
+        .toList();
   }
 
   @Override

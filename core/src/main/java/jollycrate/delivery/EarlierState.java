@@ -158,7 +158,7 @@ final class EarlierState {
   private void clearTraces() {
     Stream.of(journal.opened().placement(), journal.opened().earlier())
         .filter(placement -> placement != null)
-        .flatMap(placement -> placement.traces().stream())
+        .flatMap(placement -> placement.made().traces().stream())
         .forEach(site.files()::deleteTree);
   }
 }

@@ -2,9 +2,11 @@ package jollycrate.delivery;
 
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import jollycrate.journal.Journal;
 import jollycrate.server.Placement;
 import jollycrate.watch.Site;
@@ -15,14 +17,24 @@ record Leftovers(Site site, Journal journal) {
   /** Those that belong to nothing that stands. */
   List<Path> paths() {
     Optional<Placement> placement = Optional.ofNullable(journal.opened().placement());
-    if (placement.map(Placement::leftovers).orElse(List.of()).isEmpty()) {
+    List<Path> left = placement.map(one -> one.made().stays()).orElse(List.of());
+    if (left.isEmpty()) {
       return List.of();
     }
     Set<Path> standing =
         site.stockTaker().standing().applications().stream()
-            .flatMap(owner -> owner.placement().leftovers().stream())
+            .flatMap(owner -> owner.placement().made().stays().stream())
             .collect(Collectors.toSet());
-    return placement.get().leftovers().stream().filter(path -> !standing.contains(path)).toList();
+    return left.stream().filter(path -> !standing.contains(path)).toList();
+  }
+
+  /** Takes away what the server wrote of this delivery, before it writes of what was before. */
+  void clearMarks() {
+    Stream.of(journal.opened().placement(), journal.opened().earlier())
+        .filter(Objects::nonNull)
+        .flatMap(placement -> placement.made().marks().stream())
+        .distinct()
+        .forEach(site.files()::deleteTree);
   }
 
   /** Takes them away. */

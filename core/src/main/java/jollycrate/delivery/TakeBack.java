@@ -10,6 +10,7 @@ import jollycrate.host.HostException;
 import jollycrate.host.HostFiles;
 import jollycrate.journal.Journal;
 import jollycrate.journal.JournalLine;
+import jollycrate.server.Part;
 import jollycrate.step.State;
 import jollycrate.step.Step;
 import jollycrate.stock.RecordsException;
@@ -169,7 +170,7 @@ final class TakeBack {
   }
 
   /** Restores a file unless it is as before already. */
-  private void restore(int number, Step.FileChange change) {
+  private void restore(int number, Step.FileChange change, Part part) {
     Path path = change.path();
     Optional<State> before = change.before();
     site.files().delete(HostFiles.beside(path));
@@ -185,7 +186,12 @@ final class TakeBack {
               + " is neither as it was before the delivery nor as we left it; it was left alone."
               + earlier(before, number)
               + ". Once it is as before, or as this delivery put it, 'jolly recover' goes on");
-    } else if (before.isPresent()) {
+      return;
+    }
+    if (part == Part.SWITCH) {
+      new Leftovers(site, journal).clearMarks();
+    }
+    if (before.isPresent()) {
       putBack(number, path, before.get());
     } else {
       site.files().delete(path);
@@ -226,12 +232,12 @@ final class TakeBack {
 
     @Override
     public Runnable putFile(Step.PutFile step) {
-      return () -> step.file().ifPresent(change -> restore(number, change));
+      return () -> step.file().ifPresent(change -> restore(number, change, step.part()));
     }
 
     @Override
     public Runnable removeFile(Step.RemoveFile step) {
-      return () -> step.file().ifPresent(change -> restore(number, change));
+      return () -> step.file().ifPresent(change -> restore(number, change, step.part()));
     }
 
     @Override

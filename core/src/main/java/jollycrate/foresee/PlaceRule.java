@@ -95,7 +95,7 @@ public final class PlaceRule implements Rule {
     return scene
         .owner()
         .map(Standing.Owner::placement)
-        .filter(old -> old.switchPath().equals(path) || old.traces().contains(path))
+        .filter(old -> old.switchPath().equals(path) || old.made().traces().contains(path))
         .isPresent();
   }
 
@@ -104,7 +104,7 @@ public final class PlaceRule implements Rule {
         .filter(
             owner ->
                 owner.placement().switchPath().equals(path)
-                    || owner.placement().traces().contains(path))
+                    || owner.placement().made().traces().contains(path))
         .findFirst()
         .map(owner -> "'" + owner.name() + "'")
         .orElse("something that Jolly Crate did not deliver");

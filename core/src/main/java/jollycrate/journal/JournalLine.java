@@ -1,8 +1,10 @@
 package jollycrate.journal;
 
 import com.fasterxml.jackson.annotation.JacksonInject;
+import com.fasterxml.jackson.annotation.JsonSetter;
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
+import com.fasterxml.jackson.annotation.Nulls;
 import com.fasterxml.jackson.annotation.OptBoolean;
 import java.time.Instant;
 import java.util.List;
@@ -56,7 +58,7 @@ public sealed interface JournalLine {
       Swap swap,
       Placement placement,
       Placement earlier,
-      @JacksonInject(value = Json.ABSENT_LIST, useInput = OptBoolean.TRUE) List<Placement> others,
+      @JsonSetter(nulls = Nulls.AS_EMPTY) List<Placement> others,
       boolean serverRan)
       implements JournalLine {
 

@@ -1,6 +1,8 @@
 package jollycrate.server;
 
+import java.nio.file.Path;
 import java.time.Duration;
+import java.util.Map;
 import java.util.Set;
 import jollycrate.host.Fact;
 import jollycrate.host.Life;
@@ -17,8 +19,7 @@ import jollycrate.host.Life;
  * @param elsewhere other ports that they have opened
  * @param settled how long nothing has changed about those
  * @param output what the application printed since it was started, where that is another log
- * @param switchStands whether the switch file stands there
- * @param tracesStand whether any trace stands there
+ * @param made what the server made for the placement, as far as it stands there
  */
 public record Evidence(
     String log,
@@ -30,8 +31,29 @@ public record Evidence(
     Set<Integer> elsewhere,
     Duration settled,
     String output,
-    boolean switchStands,
-    boolean tracesStand) {
+    Made made) {
+
+  /**
+   * What stands there.
+   *
+   * @param switchStands whether the switch file does
+   * @param tracesStand whether any trace does
+   * @param marks texts of the marks that do
+   */
+  public record Made(boolean switchStands, boolean tracesStand, Map<Path, String> marks) {
+    /** Nothing does. */
+    public static final Made NOTHING = new Made(false, false, Map.of());
+  }
+
+  /** Whether the switch file stands there. */
+  public boolean switchStands() {
+    return made.switchStands();
+  }
+
+  /** Whether any trace stands there. */
+  public boolean tracesStand() {
+    return made.tracesStand();
+  }
 
   /** Whether the server's process has provably ended. */
   public boolean ended() {

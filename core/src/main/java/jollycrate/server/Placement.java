@@ -1,14 +1,14 @@
 package jollycrate.server;
 
-import com.fasterxml.jackson.annotation.JacksonInject;
+import com.fasterxml.jackson.annotation.JsonSetter;
 import com.fasterxml.jackson.annotation.JsonUnwrapped;
-import com.fasterxml.jackson.annotation.OptBoolean;
+import com.fasterxml.jackson.annotation.Nulls;
 import java.net.URI;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
+import java.util.stream.Stream;
 import jollycrate.app.Ports;
-import jollycrate.json.Json;
 
 /**
  * A release at a path on a listener of a server.
@@ -16,16 +16,14 @@ import jollycrate.json.Json;
  * @param release what answers there
  * @param route where it answers
  * @param switchPath the file that makes it live
- * @param traces paths that the server makes by itself for it, and takes away when it goes
- * @param leftovers those that it makes and leaves behind; they go once it is gone
+ * @param made what the server makes by itself for it
  * @param timing how long it may take
  */
 public record Placement(
     @JsonUnwrapped Release release,
     @JsonUnwrapped Route route,
     Path switchPath,
-    List<Path> traces,
-    @JacksonInject(value = Json.ABSENT_LIST, useInput = OptBoolean.TRUE) List<Path> leftovers,
+    @JsonUnwrapped Made made,
     @JsonUnwrapped Timing timing) {
   /** The listener that answers what people ask. */
   public static final String MAIN = "main";
@@ -73,6 +71,37 @@ public record Placement(
   }
 
   /**
+   * Paths that a server makes by itself for a placement.
+   *
+   * @param traces those that it takes away when the placement goes
+   * @param leftovers those that it leaves behind; they go once the placement is gone
+   * @param marks files whose text tells what became of the placement; they go before its switch is
+   *     put, and once it is gone
+   */
+  public record Made(
+      List<Path> traces,
+      @JsonSetter(nulls = Nulls.AS_EMPTY) List<Path> leftovers,
+      @JsonSetter(nulls = Nulls.AS_EMPTY) List<Path> marks) {
+    /** It makes none. */
+    public static final Made NOTHING = new Made(List.of(), List.of(), List.of());
+
+    /** It takes away all that it makes. */
+    public static Made of(List<Path> traces) {
+      return new Made(traces, List.of(), List.of());
+    }
+
+    /** What stays there when the placement is gone. */
+    public List<Path> stays() {
+      return Stream.concat(leftovers.stream(), marks.stream()).toList();
+    }
+
+    /** Everything. */
+    public List<Path> all() {
+      return Stream.concat(traces.stream(), stays().stream()).toList();
+    }
+  }
+
+  /**
    * How long a placement may take.
    *
    * @param notice longest time until the running server looks at the switch again
@@ -83,18 +112,13 @@ public record Placement(
   /** The same, asked without the web server before it. */
   public Placement directly() {
     Route straight = new Route(route.listener, route.contextPath, route.direct, route.direct);
-    return new Placement(release, straight, switchPath, traces, leftovers, timing);
+    return new Placement(release, straight, switchPath, made, timing);
   }
 
   /** The same where its listener is now, of a server that has a main one and an admin one. */
   public Placement on(Ports ports) {
     return new Placement(
-        release,
-        Route.at(route.listener, route.contextPath, ports),
-        switchPath,
-        traces,
-        leftovers,
-        timing);
+        release, Route.at(route.listener, route.contextPath, ports), switchPath, made, timing);
   }
 
   /** Whether it answers elsewhere, or may take another time to start. */

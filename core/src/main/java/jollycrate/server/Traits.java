@@ -18,8 +18,7 @@ import jollycrate.artifact.ServletNamespace;
  * @param leftOut top-level folders that no comparison looks into: logs, temporary and work files
  * @param own further top-level names that belong to the server itself
  * @param log relative to the server's folder
- * @param hosts whether one process hosts every application and listens without any; else each
- *     application is a process of its own
+ * @param features what it has besides
  */
 public record Traits(
     String label,
@@ -30,7 +29,12 @@ public record Traits(
     List<String> leftOut,
     List<String> own,
     Path log,
-    boolean hosts) {
+    Set<Feature> features) {
+
+  /** Whether one process hosts every application. */
+  public boolean hosts() {
+    return features.contains(Feature.HOSTS);
+  }
 
   /** Whether an archive can be delivered there, as far as itself and the servlet API go. */
   public boolean suit(Artifact artifact) {

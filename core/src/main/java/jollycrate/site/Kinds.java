@@ -3,7 +3,9 @@ package jollycrate.site;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
+import java.util.ServiceConfigurationError;
 import java.util.ServiceLoader;
+import java.util.ServiceLoader.Provider;
 import jollycrate.app.NotDescribedException;
 import jollycrate.host.Glance;
 import jollycrate.host.Host;
@@ -15,8 +17,19 @@ import jollycrate.stock.StockTaker;
 
 /** The server kinds that are there. */
 public final class Kinds {
-  private final List<ServerKind> kinds =
-      ServiceLoader.load(ServerKind.class).stream().map(ServiceLoader.Provider::get).toList();
+  private final List<ServerKind> kinds;
+
+  /** All that the program finds among its archives, and in those that people put beside it. */
+  public Kinds() {
+    try {
+      kinds = ServiceLoader.load(ServerKind.class).stream().map(Provider::get).toList();
+    } catch (ServiceConfigurationError | LinkageError e) {
+      throw new NotDescribedException(
+          "Cannot use a server kind in the folder 'kinds' of Jolly Crate: "
+              + e.getMessage()
+              + ". Build it for this version, or take its archive out");
+    }
+  }
 
   /** A kind that recognised an installation. */
   record Recognised(ServerKind kind, Traits traits) {}

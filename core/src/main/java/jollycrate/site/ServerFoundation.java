@@ -23,6 +23,7 @@ import jollycrate.host.Access;
 import jollycrate.host.Glance;
 import jollycrate.host.Host;
 import jollycrate.host.HostFiles;
+import jollycrate.server.Feature;
 import jollycrate.server.Piece;
 import jollycrate.server.Server;
 import jollycrate.server.ServerKind;
@@ -63,7 +64,7 @@ public final class ServerFoundation {
           "'" + wanted.memory() + "' is no size of memory",
           "Write it like --memory 512m");
     }
-    Ports ports = at.sight().once(() -> ports(wanted, others, at));
+    Ports free = at.sight().once(() -> ports(wanted, others, at));
     Jvm jvm =
         new Jvm(
             wanted.java().map(java -> java(java, at)),
@@ -71,12 +72,17 @@ public final class ServerFoundation {
             wanted.memory(),
             List.of());
     ServerJava.feature(at, instances.java(jvm, at));
+    Optional<Path> installation = installation(wanted, serversFile, at);
+    Ports ports =
+        installation
+            .map(path -> listeners(wanted, kinds.recognise(at.files(), path), free))
+            .orElse(free);
     ServerEntry entry =
         new ServerEntry(
             wanted.name(),
             wanted.host(),
             folder,
-            installation(wanted, serversFile, at),
+            installation,
             wanted.javax(),
             ports,
             jvm,
@@ -97,6 +103,18 @@ public final class ServerFoundation {
               wanted.name(), "'" + serversFile + "' cannot be written: " + e, "Fix its rights");
     }
     return entry;
+  }
+
+  /** Those of them that servers of a kind have. */
+  private static Ports listeners(NewServer wanted, Kinds.Recognised kind, Ports free) {
+    if (kind.traits().features().contains(Feature.ADMIN_LISTENER)) {
+      return free;
+    }
+    if (wanted.admin().isPresent()) {
+      throw cannot(
+          wanted.name(), kind.traits().label() + " has no admin listener", "Leave out --admin");
+    }
+    return free.withoutAdmin();
   }
 
   private Path folder(NewServer wanted, Path serversFile, Host at) {

@@ -2,6 +2,7 @@ package jollycrate.step;
 
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -202,6 +203,9 @@ public final class StepsToReach {
     if (down && switches()) {
       steps.addAll(clearTraces(placement));
     }
+    if (switches()) {
+      steps.addAll(cleared(placement.made().marks()));
+    }
     boolean provenFirst = swap == Swap.BESIDE_THEN_SWITCH && (!down || front().isPresent());
     steps.addAll(changes.get(Part.BESIDE));
     if (provenFirst && (down || !changes.get(Part.BESIDE).isEmpty())) {
@@ -282,21 +286,27 @@ public final class StepsToReach {
   }
 
   private List<Step> clearTraces(Placement placement) {
-    Set<Path> traces = new LinkedHashSet<>(placement.traces());
-    owner.ifPresent(known -> traces.addAll(known.placement().traces()));
-    return traces.stream()
-        .filter(trace -> stock.at(trace).exists())
-        .map(trace -> (Step) new Step.ClearTrace(trace))
+    Set<Path> traces = new LinkedHashSet<>(placement.made().traces());
+    owner.ifPresent(known -> traces.addAll(known.placement().made().traces()));
+    return cleared(traces);
+  }
+
+  private List<Step> cleared(Collection<Path> paths) {
+    return paths.stream()
+        .filter(path -> stock.at(path).exists())
+        .map(path -> (Step) new Step.ClearTrace(path))
         .toList();
   }
 
-  /** What the server leaves behind of a release that is gone. */
+  /** What the server leaves behind of a release that is gone; some marks come only then. */
   private List<Step> leftBehind() {
-    List<Path> stays = wanted.map(known -> known.placement().leftovers()).orElse(List.of());
-    return owner.map(known -> known.placement().leftovers()).orElse(List.of()).stream()
-        .filter(path -> !stays.contains(path) && stock.at(path).exists())
-        .map(path -> (Step) new Step.ClearTrace(path))
-        .toList();
+    List<Path> stays = wanted.map(known -> known.placement().made().stays()).orElse(List.of());
+    Placement.Made made =
+        owner.map(known -> known.placement().made()).orElse(Placement.Made.NOTHING);
+    List<Step> steps = new ArrayList<>(cleared(made.leftovers()));
+    made.marks().forEach(mark -> steps.add(new Step.ClearTrace(mark)));
+    steps.removeIf(step -> stays.contains(((Step.ClearTrace) step).path()));
+    return steps;
   }
 
   private List<Step> tidy() {

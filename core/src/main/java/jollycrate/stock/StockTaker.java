@@ -80,8 +80,7 @@ public final class StockTaker {
         .applications()
         .forEach(
             owner -> {
-              paths.addAll(owner.placement().traces());
-              paths.addAll(owner.placement().leftovers());
+              paths.addAll(owner.placement().made().all());
             });
     paths.addAll(pieces);
     paths.addAll(lists);

@@ -1,14 +1,18 @@
 package jollycrate.watch;
 
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import jollycrate.host.Fact;
+import jollycrate.host.Facts;
 import jollycrate.host.Glance;
 import jollycrate.host.HostProcesses;
 import jollycrate.host.Life;
@@ -25,6 +29,7 @@ import jollycrate.server.Stock;
 /** Watches for facts about a placement, each with a deadline. */
 public final class Waits {
   private static final int MOST_SHOWN = 200;
+  private static final int MOST_MARKED = 1 << 20;
 
   /** Longest time for a server to start, apart from its applications. */
   public static final Duration SERVER_STARTS_WITHIN = Duration.ofSeconds(60);
@@ -75,7 +80,8 @@ public final class Waits {
     Duration limit = limit(placement, expected, from.started());
     Instant until = site.time().now().plus(limit);
     Opened opened = new Opened();
-    List<Path> watched = new ArrayList<>(placement.traces());
+    List<Path> watched = new ArrayList<>(placement.made().traces());
+    watched.addAll(placement.made().marks());
     watched.add(placement.switchPath());
     from.besides().forEach(log -> watched.add(log.file()));
     Optional<Instant> failing = Optional.empty();
@@ -229,7 +235,8 @@ public final class Waits {
             .and(site.logEnds())
             .and(LogSlice.glance(new LogPlace(site.log(), mark)))
             .facts(List.of(placement.switchPath()))
-            .facts(placement.traces());
+            .facts(placement.made().traces())
+            .wholes(placement.made().marks(), MOST_MARKED);
     from.besides().forEach(log -> glance.and(LogSlice.glance(log)));
     return glance;
   }
@@ -265,9 +272,22 @@ public final class Waits {
             elsewhere,
             opened.settled(elsewhere),
             output.text(),
-            site.files().facts(placement.switchPath()).exists(),
-            site.files().facts(placement.traces()).stream().anyMatch(trace -> trace.exists()));
+            new Evidence.Made(
+                site.files().facts(placement.switchPath()).exists(),
+                site.files().facts(placement.made().traces()).stream().anyMatch(Facts::exists),
+                marks(placement)));
     return new Seen(evidence, output);
+  }
+
+  private Map<Path, String> marks(Placement placement) {
+    Map<Path, String> marks = new HashMap<>();
+    for (Facts mark : site.files().facts(placement.made().marks())) {
+      if (mark.isFile()) {
+        byte[] text = site.files().whole(mark.path(), MOST_MARKED);
+        marks.put(mark.path(), new String(text, StandardCharsets.UTF_8));
+      }
+    }
+    return marks;
   }
 
   private static Life lifeOf(Presence presence) {

@@ -50,8 +50,7 @@ class EarlierReleasesTest {
             new Placement.Release("a", "", content, List.of()),
             null,
             Path.of("a"),
-            List.of(),
-            List.of(),
+            Placement.Made.NOTHING,
             null);
     Standing.Owner owner =
         new Standing.Owner(placement, number, "", Swap.LIVE, new TreeMap<>(), List.of());

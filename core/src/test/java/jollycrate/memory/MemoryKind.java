@@ -18,6 +18,7 @@ import jollycrate.host.Launch;
 import jollycrate.server.Cause;
 import jollycrate.server.Evidence;
 import jollycrate.server.Expected;
+import jollycrate.server.Feature;
 import jollycrate.server.KindLogs;
 import jollycrate.server.KindProcesses;
 import jollycrate.server.Occupant;
@@ -49,7 +50,7 @@ final class MemoryKind implements ServerKind, KindProcesses, KindLogs {
           List.of("logs"),
           List.of(),
           Path.of("logs/log"),
-          true);
+          Set.of(Feature.HOSTS));
 
   private final Swap swap;
 
@@ -182,8 +183,10 @@ final class MemoryKind implements ServerKind, KindProcesses, KindLogs {
                 URI.create("http://memory:8080/" + (fronted ? name : trace) + "/"),
                 URI.create("http://memory:8080/" + trace + "/")),
             switchPath,
-            List.of(folder.resolve("exploded").resolve(trace)),
-            List.of(MemoryServer.leftOf(folder, artifact)),
+            new Placement.Made(
+                List.of(folder.resolve("exploded").resolve(trace)),
+                List.of(MemoryServer.leftOf(folder, artifact)),
+                List.of()),
             new Placement.Timing(
                 MemoryServer.SCAN.multipliedBy(2), order.application().context().startsWithin()));
     return new Wanted(placement, pieces, swap, List.of(), Map.of());
@@ -195,7 +198,7 @@ final class MemoryKind implements ServerKind, KindProcesses, KindLogs {
 
   @Override
   public Sign sign(Stock stock, Placement placement, Expected expected, Evidence evidence) {
-    String name = placement.traces().get(0).getFileName().toString();
+    String name = placement.made().traces().get(0).getFileName().toString();
     return switch (expected) {
       case UP -> up(name, evidence);
       case DRAINED -> new Sign.Reached();

@@ -26,10 +26,17 @@ final class Program {
   }
 
   private final Path folder;
+  private final Path home;
   private final Map<String, String> environment = new HashMap<>();
 
   Program(Path folder) {
+    this(folder, HOME);
+  }
+
+  /** Of another home. */
+  Program(Path folder, Path home) {
     this.folder = folder;
+    this.home = home;
     environment.put("JOLLY_DATA", HOME.resolveSibling("test-data").toString());
   }
 
@@ -59,7 +66,7 @@ final class Program {
   }
 
   Run run(String... args) {
-    List<String> command = new ArrayList<>(List.of(HOME.resolve("bin/jolly").toString()));
+    List<String> command = new ArrayList<>(List.of(home.resolve("bin/jolly").toString()));
     command.addAll(List.of(args));
     return run(command);
   }
@@ -99,7 +106,7 @@ final class Program {
   }
 
   Process start(Path out, Path err, String... args) throws IOException {
-    List<String> command = new ArrayList<>(List.of(HOME.resolve("bin/jolly").toString()));
+    List<String> command = new ArrayList<>(List.of(home.resolve("bin/jolly").toString()));
     command.addAll(List.of(args));
     return start(out, err, command);
   }

@@ -18,6 +18,7 @@ import jollycrate.host.Question;
 import jollycrate.server.Among;
 import jollycrate.server.Evidence;
 import jollycrate.server.Expected;
+import jollycrate.server.Feature;
 import jollycrate.server.Inside;
 import jollycrate.server.KindLogs;
 import jollycrate.server.KindProcesses;
@@ -85,7 +86,7 @@ public final class JettyKind implements ServerKind {
             "webapps",
             Environment.JAVAX_FOLDER),
         JettyLogs.USUAL,
-        true);
+        Set.of(Feature.HOSTS, Feature.ADMIN_LISTENER));
   }
 
   @Override

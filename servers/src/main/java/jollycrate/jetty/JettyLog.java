@@ -158,7 +158,7 @@ final class JettyLog {
   private boolean isOf(LogRecord record) {
     String path = placement.route().contextPath();
     String message = record.message();
-    Path unpacked = placement.traces().get(0);
+    Path unpacked = placement.made().traces().get(0);
     Matcher host = VIRTUAL_HOST.matcher(message);
     return message.contains("," + (path.isEmpty() ? "/" : path) + ",")
         && (!host.find() || answersAt(host.group(1)))

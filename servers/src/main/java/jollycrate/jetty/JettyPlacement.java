@@ -196,8 +196,7 @@ final class JettyPlacement {
         delivered.release(),
         Placement.Route.at(listener(), path, server.ports()),
         switchPath,
-        List.of(unpacked),
-        List.of(),
+        Placement.Made.of(List.of(unpacked)),
         new Placement.Timing(
             Duration.ofSeconds((long) LOOKS * base.interval()),
             application.context().startsWithin()));

@@ -101,7 +101,7 @@ final class ProgramSigns {
 
   private Sign gone() {
     if (evidence.tracesStand()) {
-      return new Sign.Waiting(placement.traces().get(0) + " to go");
+      return new Sign.Waiting(placement.made().traces().get(0) + " to go");
     }
     boolean quiet =
         state.fare() == KeeperEvents.Fare.UNKNOWN

@@ -77,7 +77,7 @@ public final class ServiceKind implements ServerKind {
         List.of("log", "state"),
         FOLDERS,
         Path.of("state", "events"),
-        false);
+        Set.of());
   }
 
   @Override

@@ -221,7 +221,7 @@ final class ServicePlacement {
         stock
             .standing()
             .owner(application.name())
-            .filter(owner -> owner.placement().traces().contains(trace))
+            .filter(owner -> owner.placement().made().traces().contains(trace))
             .isPresent();
     if (stock.at(trace).exists() && !ours) {
       refuse(
@@ -251,8 +251,7 @@ final class ServicePlacement {
         new Placement.Release(application.name(), order.version(), artifact.digest(), packages()),
         new Placement.Route(Placement.MAIN, path, base, direct),
         server.front().map(Front::config).orElse(files.run(port)),
-        traces,
-        List.of(),
+        Placement.Made.of(traces),
         new Placement.Timing(NOTICE, application.context().startsWithin()));
   }
 

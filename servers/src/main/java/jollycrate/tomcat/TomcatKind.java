@@ -25,6 +25,7 @@ import jollycrate.host.Question;
 import jollycrate.hosting.Delivered;
 import jollycrate.server.Evidence;
 import jollycrate.server.Expected;
+import jollycrate.server.Feature;
 import jollycrate.server.Inside;
 import jollycrate.server.KindLogs;
 import jollycrate.server.KindProcesses;
@@ -114,7 +115,7 @@ public final class TomcatKind implements ServerKind {
         List.of("logs", "temp", "work"),
         List.of("bin", "conf", "lib", "webapps", "webapps-admin", "webapps-javaee"),
         TomcatLogs.USUAL,
-        true);
+        Set.of(Feature.HOSTS, Feature.ADMIN_LISTENER));
   }
 
   @Override

@@ -82,8 +82,10 @@ final class TomcatPlacement {
         delivered.release(),
         Placement.Route.at(listener.label(), path, server.ports()),
         switchPath,
-        List.of(listener.applications().resolve(ContextNames.baseName(path))),
-        leftovers(),
+        new Placement.Made(
+            List.of(listener.applications().resolve(ContextNames.baseName(path))),
+            leftovers(),
+            List.of()),
         new Placement.Timing(listener.notice(), application.context().startsWithin()));
   }
 

@@ -44,8 +44,7 @@ class JettyLogTest {
         new Placement.Route(
             listener, "/shop", URI.create("http://h/shop/"), URI.create("http://h/shop/")),
         Path.of("/srv/b/webapps/shop.xml"),
-        List.of(WORK.resolve(unpacked)),
-        List.of(),
+        Placement.Made.of(List.of(WORK.resolve(unpacked))),
         new Placement.Timing(Duration.ofSeconds(3), Duration.ofSeconds(60)));
   }
 
@@ -65,8 +64,7 @@ class JettyLogTest {
             Set.of(),
             Duration.ZERO,
             log,
-            false,
-            false);
+            Evidence.Made.NOTHING);
     return new JettyLog(log, placement).sign(expected, evidence);
   }
 

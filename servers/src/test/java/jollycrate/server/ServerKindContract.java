@@ -225,7 +225,16 @@ public abstract class ServerKindContract {
       throws IOException {
     Evidence nothing =
         new Evidence(
-            "", 0, Duration.ZERO, true, life, listening, Set.of(), Duration.ZERO, "", false, false);
+            "",
+            0,
+            Duration.ZERO,
+            true,
+            life,
+            listening,
+            Set.of(),
+            Duration.ZERO,
+            "",
+            Evidence.Made.NOTHING);
     return kind.sign(stock(), wanted("1").placement(), expected, nothing);
   }
 

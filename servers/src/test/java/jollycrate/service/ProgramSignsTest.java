@@ -25,8 +25,7 @@ class ProgramSignsTest {
           new Placement.Release("bell", "1", "d", List.of("bell")),
           new Placement.Route("main", "", ADDRESS, ADDRESS),
           Path.of("/srv/programs/8091.program"),
-          List.of(),
-          List.of(),
+          Placement.Made.NOTHING,
           new Placement.Timing(Duration.ofSeconds(1), Duration.ofSeconds(60)));
 
   /** Events by letters, each a line as the keeper writes it. */
@@ -96,8 +95,7 @@ class ProgramSignsTest {
         elsewhere,
         since,
         "almost up",
-        false,
-        false);
+        Evidence.Made.NOTHING);
   }
 
   private static Sign sign(Expected expected, Evidence evidence, String ready) {

@@ -28,8 +28,7 @@ class TomcatLogTest {
           new Placement.Route(
               "main", "/shop", URI.create("http://h/shop/"), URI.create("http://h/shop/")),
           SWITCH,
-          List.of(),
-          List.of(),
+          Placement.Made.NOTHING,
           new Placement.Timing(Duration.ofSeconds(3), Duration.ofSeconds(60)));
   private static final String BEGUN =
       line("INFO", "HostConfig.deployDescriptor Deploying deployment descriptor [" + SWITCH + "]");
@@ -72,8 +71,7 @@ class TomcatLogTest {
         Set.of(),
         Duration.ZERO,
         output,
-        false,
-        false);
+        Evidence.Made.NOTHING);
   }
 
   private static String sign(Expected expected, Evidence evidence) {

@@ -91,7 +91,7 @@ record StepText(String verb, String object) {
 
     @Override
     public StepText clearTrace(Step.ClearTrace step) {
-      return new StepText("clear", server.shown(step.path()) + "/ (left by the server)");
+      return new StepText("clear", server.shown(step.path()) + " (left by the server)");
     }
 
     @Override

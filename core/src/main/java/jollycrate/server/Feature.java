@@ -1,0 +1,12 @@
+package jollycrate.server;
+
+/** Something that servers of a kind have, and others have not. */
+public enum Feature {
+  /**
+   * One process hosts every application, and listens without any; else each application is a
+   * process of its own.
+   */
+  HOSTS,
+  /** A second listener, on loopback only, which serves applications of its own. */
+  ADMIN_LISTENER
+}

@@ -1,0 +1,2 @@
+/** How applications are delivered to a rack. */
+package rack.kind;

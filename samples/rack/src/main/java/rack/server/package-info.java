@@ -1,0 +1,2 @@
+/** A server that shows the pages in archives. */
+package rack.server;
