@@ -2,13 +2,12 @@ package jollycrate.delivery;
 
 import java.nio.file.Path;
 import java.util.List;
-import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
-import java.util.stream.Stream;
 import jollycrate.journal.Journal;
 import jollycrate.server.Placement;
+import jollycrate.watch.Marks;
 import jollycrate.watch.Site;
 
 /** What a server made for a release that is taken back, and leaves behind when that is gone. */
@@ -16,8 +15,7 @@ record Leftovers(Site site, Journal journal) {
 
   /** Those that belong to nothing that stands. */
   List<Path> paths() {
-    Optional<Placement> placement = Optional.ofNullable(journal.opened().placement());
-    List<Path> left = placement.map(one -> one.made().stays()).orElse(List.of());
+    List<Path> left = placement().map(one -> one.made().stays()).orElse(List.of());
     if (left.isEmpty()) {
       return List.of();
     }
@@ -28,16 +26,26 @@ record Leftovers(Site site, Journal journal) {
     return left.stream().filter(path -> !standing.contains(path)).toList();
   }
 
-  /** Takes away what the server wrote of this delivery, before it writes of what was before. */
+  private Optional<Placement> placement() {
+    return Optional.ofNullable(journal.opened().placement());
+  }
+
+  /** Where the server writes what becomes of this delivery. */
+  List<Path> marks() {
+    return placement().map(placement -> placement.made().marks()).orElse(List.of());
+  }
+
+  /**
+   * Takes away what it wrote of the switch of this delivery, before it writes of the earlier one.
+   */
   void clearMarks() {
-    Stream.of(journal.opened().placement(), journal.opened().earlier())
-        .filter(Objects::nonNull)
-        .flatMap(placement -> placement.made().marks().stream())
-        .distinct()
+    placement()
+        .map(placement -> new Marks(site, placement).written())
+        .orElse(List.of())
         .forEach(site.files()::deleteTree);
   }
 
-  /** Takes them away. */
+  /** Takes away those that belong to nothing that stands. */
   void clear() {
     paths().forEach(site.files()::deleteTree);
   }

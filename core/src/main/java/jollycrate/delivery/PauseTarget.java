@@ -58,7 +58,7 @@ record PauseTarget(
     Path to = runs ? switchPath() : kept();
     Optional<byte[]> text = Optional.ofNullable(stock.texts().get(from));
     if (text.isEmpty()) {
-      return new StepList(List.of(), List.of(), Map.of());
+      return new StepList(List.of(), runs ? List.of() : marked(stock), Map.of());
     }
     Facts facts = stock.at(from);
     State state = new State(stock.digests().get(from), facts.access());
@@ -74,6 +74,14 @@ record PauseTarget(
             contents)
         : new StepList(
             List.of(put, remove, new Step.Await(placement, Expected.GONE)), List.of(), contents);
+  }
+
+  /** What the server wrote of it, when it let go of it. */
+  private List<Step> marked(Stock stock) {
+    return owner.placement().made().marks().stream()
+        .filter(mark -> stock.at(mark).exists())
+        .<Step>map(Step.ClearTrace::new)
+        .toList();
   }
 
   @Override

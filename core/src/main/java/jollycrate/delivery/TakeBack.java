@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 import jollycrate.control.ServerProcess;
 import jollycrate.front.FrontServer;
 import jollycrate.host.HostException;
@@ -76,13 +77,18 @@ final class TakeBack {
 
   private List<String> leftovers() {
     try {
-      return new Leftovers(site, journal)
-          .paths().stream()
+      Leftovers left = new Leftovers(site, journal);
+      Stream<String> made =
+          left.paths().stream()
               .filter(path -> site.files().facts(path).exists())
               .map(
                   path ->
-                      site.server().shown(path) + " was made by the server; it goes with the rest")
-              .toList();
+                      site.server().shown(path) + " was made by the server; it goes with the rest");
+      Stream<String> marked =
+          left.marks().stream()
+              .map(
+                  path -> site.server().shown(path) + " is the server's; it is written anew by it");
+      return Stream.concat(made, marked).toList();
     } catch (HostException | RecordsException e) {
       return List.of(e.getMessage());
     }

@@ -38,7 +38,7 @@ public record Evidence(
    *
    * @param switchStands whether the switch file does
    * @param tracesStand whether any trace does
-   * @param marks texts of the marks that do
+   * @param marks texts of the marks that were written since the switch was put
    */
   public record Made(boolean switchStands, boolean tracesStand, Map<Path, String> marks) {
     /** Nothing does. */

@@ -75,8 +75,8 @@ public record Placement(
    *
    * @param traces those that it takes away when the placement goes
    * @param leftovers those that it leaves behind; they go once the placement is gone
-   * @param marks files whose text tells what became of the placement; they go before its switch is
-   *     put, and once it is gone
+   * @param marks files whose text tells what became of the placement; older ones than its switch
+   *     tell nothing, and all go once it is gone
    */
   public record Made(
       List<Path> traces,

@@ -203,9 +203,6 @@ public final class StepsToReach {
     if (down && switches()) {
       steps.addAll(clearTraces(placement));
     }
-    if (switches()) {
-      steps.addAll(cleared(placement.made().marks()));
-    }
     boolean provenFirst = swap == Swap.BESIDE_THEN_SWITCH && (!down || front().isPresent());
     steps.addAll(changes.get(Part.BESIDE));
     if (provenFirst && (down || !changes.get(Part.BESIDE).isEmpty())) {
@@ -298,15 +295,15 @@ public final class StepsToReach {
         .toList();
   }
 
-  /** What the server leaves behind of a release that is gone; some marks come only then. */
+  /** What the server leaves behind of a release that is gone. */
   private List<Step> leftBehind() {
-    List<Path> stays = wanted.map(known -> known.placement().made().stays()).orElse(List.of());
-    Placement.Made made =
-        owner.map(known -> known.placement().made()).orElse(Placement.Made.NOTHING);
-    List<Step> steps = new ArrayList<>(cleared(made.leftovers()));
-    made.marks().forEach(mark -> steps.add(new Step.ClearTrace(mark)));
-    steps.removeIf(step -> stays.contains(((Step.ClearTrace) step).path()));
-    return steps;
+    List<Path> left = new ArrayList<>(staying(owner.map(Standing.Owner::placement)));
+    left.removeAll(staying(wanted.map(Wanted::placement)));
+    return cleared(left);
+  }
+
+  private static List<Path> staying(Optional<Placement> placement) {
+    return placement.map(one -> one.made().stays()).orElse(List.of());
   }
 
   private List<Step> tidy() {

@@ -1,13 +1,10 @@
 package jollycrate.watch;
 
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
@@ -29,7 +26,6 @@ import jollycrate.server.Stock;
 /** Watches for facts about a placement, each with a deadline. */
 public final class Waits {
   private static final int MOST_SHOWN = 200;
-  private static final int MOST_MARKED = 1 << 20;
 
   /** Longest time for a server to start, apart from its applications. */
   public static final Duration SERVER_STARTS_WITHIN = Duration.ofSeconds(60);
@@ -236,7 +232,7 @@ public final class Waits {
             .and(LogSlice.glance(new LogPlace(site.log(), mark)))
             .facts(List.of(placement.switchPath()))
             .facts(placement.made().traces())
-            .wholes(placement.made().marks(), MOST_MARKED);
+            .and(new Marks(site, placement).glance());
     from.besides().forEach(log -> glance.and(LogSlice.glance(log)));
     return glance;
   }
@@ -275,19 +271,8 @@ public final class Waits {
             new Evidence.Made(
                 site.files().facts(placement.switchPath()).exists(),
                 site.files().facts(placement.made().traces()).stream().anyMatch(Facts::exists),
-                marks(placement)));
+                new Marks(site, placement).texts(from.started())));
     return new Seen(evidence, output);
-  }
-
-  private Map<Path, String> marks(Placement placement) {
-    Map<Path, String> marks = new HashMap<>();
-    for (Facts mark : site.files().facts(placement.made().marks())) {
-      if (mark.isFile()) {
-        byte[] text = site.files().whole(mark.path(), MOST_MARKED);
-        marks.put(mark.path(), new String(text, StandardCharsets.UTF_8));
-      }
-    }
-    return marks;
   }
 
   private static Life lifeOf(Presence presence) {

@@ -186,7 +186,7 @@ final class MemoryKind implements ServerKind, KindProcesses, KindLogs {
             new Placement.Made(
                 List.of(folder.resolve("exploded").resolve(trace)),
                 List.of(MemoryServer.leftOf(folder, artifact)),
-                List.of()),
+                List.of(MemoryServer.markOf(folder, trace))),
             new Placement.Timing(
                 MemoryServer.SCAN.multipliedBy(2), order.application().context().startsWithin()));
     return new Wanted(placement, pieces, swap, List.of(), Map.of());
@@ -223,9 +223,12 @@ final class MemoryKind implements ServerKind, KindProcesses, KindLogs {
     if (end < 0) {
       return new Sign.Waiting("end of start of " + name);
     }
-    return log.substring(begun, end).contains("failed " + name)
-        ? new Sign.Failed(Cause.of("it did not start", ""))
-        : new Sign.Reached();
+    if (log.substring(begun, end).contains("failed " + name)) {
+      return new Sign.Failed(Cause.of("it did not start", ""));
+    }
+    return evidence.made().marks().containsValue("up")
+        ? new Sign.Reached()
+        : new Sign.Waiting("mark of " + name);
   }
 
   private static Sign switched(String application, String name, Evidence evidence) {

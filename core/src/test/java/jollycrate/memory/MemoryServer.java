@@ -168,6 +168,11 @@ public final class MemoryServer {
     return folder.resolve("left").resolve(artifact.getFileName());
   }
 
+  /** Where it writes what became of a switch, and where that stays. */
+  static Path markOf(Path folder, String name) {
+    return folder.resolve("left").resolve(name + ".mark");
+  }
+
   private void begin(String name, Path file) {
     log("begin " + name);
     seen.put(name, host.stamp(file));
@@ -201,8 +206,10 @@ public final class MemoryServer {
       String release = host.text(folder.resolve("exploded").resolve(name).resolve("release"));
       if (spoilt || release.contains("throws")) {
         log("failed " + name + " it threw");
+        host.quietly(markOf(folder, name), "failed");
       } else {
         answers.put(name, release);
+        host.quietly(markOf(folder, name), "up");
       }
       log("end " + name);
     }

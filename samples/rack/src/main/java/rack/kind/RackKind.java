@@ -130,7 +130,7 @@ public final class RackKind implements ServerKind, KindProcesses, KindLogs {
                 Placement.Route.at(Placement.MAIN, path, server.ports()),
                 hook,
                 new Placement.Made(
-                    List.of(),
+                    List.of(mark(hook, "hung")),
                     List.of(),
                     List.of(mark(hook, "hung"), mark(hook, "dropped"), mark(hook, "taken"))),
                 new Placement.Timing(Duration.ofSeconds(1), application.context().startsWithin())),
@@ -171,8 +171,9 @@ public final class RackKind implements ServerKind, KindProcesses, KindLogs {
     Path hook = placement.switchPath();
     Map<Path, String> marks = evidence.made().marks();
     if (expected == Expected.GONE) {
-      boolean gone = evidence.ended() || marks.containsKey(mark(hook, "taken"));
-      return !evidence.switchStands() && (gone || evidence.started() && evidence.open())
+      boolean took = !evidence.tracesStand() && marks.containsKey(mark(hook, "taken"));
+      boolean gone = took || evidence.ended() || evidence.started() && evidence.open();
+      return !evidence.switchStands() && gone
           ? new Sign.Reached()
           : new Sign.Waiting("the rack to take down " + placement.application());
     }
