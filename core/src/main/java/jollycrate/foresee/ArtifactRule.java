@@ -152,7 +152,7 @@ final class ArtifactRule implements Rule {
                   + wrong.get().namespace().label()
                   + ".servlet (Tomcat "
                   + (offers == ServletNamespace.JAKARTA ? "9" : "10 or later")
-                  + "); as it is, its pages would answer 404 or 500"));
+                  + ", or Jetty 12.1); as it is, its pages would answer 404 or 500"));
     } else if (uses == ServletNamespace.BOTH) {
       findings.add(
           Finding.warn(

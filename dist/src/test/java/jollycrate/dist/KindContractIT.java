@@ -64,6 +64,11 @@ class KindContractIT {
     assertThat(workshop.ok("deploy", "--to", "bench")).contains(line.label());
     String process = workshop.process();
     Trace stands = workshop.trace();
+    String right = Workshop.OWNER_PASSWORD;
+    assertThat(workshop.pageFor("robin", right, "/spokes/ledger")).contains("repairs done, robin");
+    assertThat(workshop.pageFor("robin", right + " ", "/spokes/ledger")).startsWith("401");
+    String mechanic = Workshop.MECHANIC_PASSWORD;
+    assertThat(workshop.pageFor("mia", mechanic, "/spokes/ledger")).startsWith("403");
     assertThat(workshop.ok("deploy", "--to", "bench")).contains("Unchanged");
     assertThat(workshop.process()).isEqualTo(process);
     workshop.trace().isAs(stands);

@@ -15,6 +15,7 @@ import java.nio.file.StandardOpenOption;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Base64;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
@@ -182,8 +183,24 @@ final class Workshop implements AutoCloseable {
   }
 
   String page(int port, String path) throws IOException {
-    HttpURLConnection connection =
-        (HttpURLConnection) URI.create("http://127.0.0.1:" + port + path).toURL().openConnection();
+    return answer(connection(port, path));
+  }
+
+  /** The same for somebody who says who he is (RFC 7617). */
+  String pageFor(String user, String password, String path) throws IOException {
+    HttpURLConnection connection = connection(http, path);
+    byte[] both = (user + ":" + password).getBytes(StandardCharsets.UTF_8);
+    connection.setRequestProperty(
+        "Authorization", "Basic " + Base64.getEncoder().encodeToString(both));
+    return answer(connection);
+  }
+
+  private static HttpURLConnection connection(int port, String path) throws IOException {
+    URI uri = URI.create("http://127.0.0.1:" + port + path);
+    return (HttpURLConnection) uri.toURL().openConnection();
+  }
+
+  private static String answer(HttpURLConnection connection) throws IOException {
     int status = connection.getResponseCode();
     InputStream body = status < 400 ? connection.getInputStream() : connection.getErrorStream();
     return status

@@ -85,7 +85,7 @@ public record KnownException(String what, String next) {
             + needed
             + ".servlet (Tomcat "
             + (needed.equals("javax") ? "9" : "10 or later")
-            + ")");
+            + ", or Jetty 12.1)");
   }
 
   /**
