@@ -26,7 +26,17 @@ public record Cause(String what, String where, List<String> why, String next, in
 
   /** The same of an application among several. */
   public Cause of(String application) {
-    return new Cause(application + ": " + what, where, why, next, logPosition);
+    return behind(application + ": ");
+  }
+
+  /** The same, told behind some words. */
+  public Cause behind(String words) {
+    return new Cause(words + what, where, why, next, logPosition);
+  }
+
+  /** The same with something to do, where nothing else is. */
+  public Cause orNext(String other) {
+    return new Cause(what, where, why, next.isEmpty() ? other : next, logPosition);
   }
 
   /** The same with further evidence behind it. */

@@ -42,7 +42,7 @@ final class JettyLog {
 
   private Sign up(Evidence evidence) {
     if (evidence.ended()) {
-      return new Sign.Failed(ended());
+      return new Sign.Failed(failure().ended(log));
     }
     Optional<LogRecord> end = lastEnd(evidence.fresh());
     if (end.isEmpty()) {
@@ -62,16 +62,8 @@ final class JettyLog {
     return lastEnd(0)
         .filter(this::failed)
         .map(end -> cause(0, end))
-        .map(
-            cause ->
-                new Cause(
-                    placement.application() + " did not start: " + cause.what(),
-                    cause.where(),
-                    cause.why(),
-                    cause.next().isEmpty()
-                        ? "Then 'jolly deploy --to " + server + "' starts it again"
-                        : cause.next(),
-                    cause.logPosition()));
+        .map(cause -> cause.behind(placement.application() + " did not start: "))
+        .map(cause -> cause.orNext("Then 'jolly deploy --to " + server + "' starts it again"));
   }
 
   /** The folder that it was unpacked in goes when it has stopped, not before. */
@@ -83,7 +75,7 @@ final class JettyLog {
       return new Sign.Waiting("the server to clear away " + name());
     }
     if (evidence.ended()) {
-      return evidence.started() ? new Sign.Failed(ended()) : new Sign.Reached();
+      return evidence.started() ? new Sign.Failed(failure().ended(log)) : new Sign.Reached();
     }
     boolean stopped =
         records.stream().anyMatch(record -> record.message().startsWith(STOPPED) && isOf(record));
@@ -91,23 +83,6 @@ final class JettyLog {
     boolean begun = lastEnd(0).isPresent();
     boolean letGo = evidence.started() ? !begun && evidence.open() : stopped || quiet;
     return letGo ? new Sign.Reached() : new Sign.Waiting("the server to let go of " + name());
-  }
-
-  private Cause ended() {
-    return failure()
-        .in(log, 0)
-        .map(
-            seen ->
-                new Cause(
-                    "the server's process ended: " + seen.what(),
-                    seen.where(),
-                    seen.why(),
-                    seen.next(),
-                    seen.logPosition()))
-        .orElseGet(
-            () ->
-                Cause.of(
-                    "the server's process ended", "Fix what its log tells, then deliver again"));
   }
 
   private LoggedFailure failure() {

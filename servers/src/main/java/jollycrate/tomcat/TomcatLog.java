@@ -76,16 +76,8 @@ final class TomcatLog {
     }
     return failure(placement, records.subList(begun, finished))
         .map(failure -> cause(placement, begun, failure, log))
-        .map(
-            cause ->
-                new Cause(
-                    placement.application() + " did not start: " + cause.what(),
-                    cause.where(),
-                    cause.why(),
-                    cause.next().isEmpty()
-                        ? "Then 'jolly deploy --to " + server + "' starts it again"
-                        : cause.next(),
-                    cause.logPosition()));
+        .map(cause -> cause.behind(placement.application() + " did not start: "))
+        .map(cause -> cause.orNext("Then 'jolly deploy --to " + server + "' starts it again"));
   }
 
   private Sign gone(Placement placement, Evidence evidence) {
@@ -109,19 +101,7 @@ final class TomcatLog {
   }
 
   private Cause ended(Placement placement) {
-    Cause cause =
-        Cause.of("the server's process ended", "Fix what its log tells, then deliver again");
-    return new LoggedFailure(FORMAT, placement.release().packages())
-        .in(log, 0)
-        .map(
-            seen ->
-                new Cause(
-                    "the server's process ended: " + seen.what(),
-                    seen.where(),
-                    seen.why(),
-                    seen.next(),
-                    seen.logPosition()))
-        .orElse(cause);
+    return new LoggedFailure(FORMAT, placement.release().packages()).ended(log);
   }
 
   /**

@@ -49,6 +49,16 @@ public final class LoggedFailure {
         .or(() -> lastWords(last.rest(), offset + last.position()));
   }
 
+  /** Why the server's process ended, by all that it logged. */
+  public Cause ended(String log) {
+    return in(log, 0)
+        .map(seen -> seen.behind("the server's process ended: "))
+        .orElseGet(
+            () ->
+                Cause.of(
+                    "the server's process ended", "Fix what its log tells, then deliver again"));
+  }
+
   /** What a Java that did not even start the server said. */
   private static Optional<Cause> lastWords(List<String> said, int position) {
     List<String> words = said.stream().filter(line -> !line.isBlank()).toList();
