@@ -1,10 +1,8 @@
 package jollycrate.journal;
 
 import com.fasterxml.jackson.annotation.JacksonInject;
-import com.fasterxml.jackson.annotation.JsonSetter;
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
-import com.fasterxml.jackson.annotation.Nulls;
 import com.fasterxml.jackson.annotation.OptBoolean;
 import java.time.Instant;
 import java.util.List;
@@ -58,7 +56,7 @@ public sealed interface JournalLine {
       Swap swap,
       Placement placement,
       Placement earlier,
-      @JsonSetter(nulls = Nulls.AS_EMPTY) List<Placement> others,
+      @JacksonInject(value = Json.ABSENT_LIST, useInput = OptBoolean.TRUE) List<Placement> others,
       boolean serverRan)
       implements JournalLine {
 

@@ -22,6 +22,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
 
@@ -33,10 +34,16 @@ public final class Json {
   /** Marks a number that lines of earlier versions lack, and that is 0 then. */
   public static final String ABSENT_NUMBER = "absent number";
 
+  /** Marks a list that lines of earlier versions lack, and that is empty then. */
+  public static final String ABSENT_LIST = "absent list";
+
+  /** The same of a second one in a record: a mark stands once in each. */
+  public static final String ABSENT_SECOND_LIST = "absent second list";
+
   /** Marks what may be absent and is so in lines of earlier versions. */
   public static final String ABSENT_VALUE = "absent value";
 
-  /** The same of a second one in a record: a mark stands once in each. */
+  /** The same of a second one. */
   public static final String ABSENT_SECOND_VALUE = "absent second value";
 
   /** The same of a third one. */
@@ -59,6 +66,8 @@ public final class Json {
             new InjectableValues.Std()
                 .addValue(ABSENT, "")
                 .addValue(ABSENT_NUMBER, 0)
+                .addValue(ABSENT_LIST, List.of())
+                .addValue(ABSENT_SECOND_LIST, List.of())
                 .addValue(ABSENT_VALUE, Optional.empty())
                 .addValue(ABSENT_SECOND_VALUE, Optional.empty())
                 .addValue(ABSENT_THIRD_VALUE, Optional.empty()))

@@ -1,14 +1,15 @@
 package jollycrate.server;
 
-import com.fasterxml.jackson.annotation.JsonSetter;
+import com.fasterxml.jackson.annotation.JacksonInject;
 import com.fasterxml.jackson.annotation.JsonUnwrapped;
-import com.fasterxml.jackson.annotation.Nulls;
+import com.fasterxml.jackson.annotation.OptBoolean;
 import java.net.URI;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
 import java.util.stream.Stream;
 import jollycrate.app.Ports;
+import jollycrate.json.Json;
 
 /**
  * A release at a path on a listener of a server.
@@ -80,8 +81,9 @@ public record Placement(
    */
   public record Made(
       List<Path> traces,
-      @JsonSetter(nulls = Nulls.AS_EMPTY) List<Path> leftovers,
-      @JsonSetter(nulls = Nulls.AS_EMPTY) List<Path> marks) {
+      @JacksonInject(value = Json.ABSENT_LIST, useInput = OptBoolean.TRUE) List<Path> leftovers,
+      @JacksonInject(value = Json.ABSENT_SECOND_LIST, useInput = OptBoolean.TRUE)
+          List<Path> marks) {
     /** It makes none. */
     public static final Made NOTHING = new Made(List.of(), List.of(), List.of());
 

@@ -1,9 +1,9 @@
 package jollycrate.step;
 
-import com.fasterxml.jackson.annotation.JsonSetter;
+import com.fasterxml.jackson.annotation.JacksonInject;
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
-import com.fasterxml.jackson.annotation.Nulls;
+import com.fasterxml.jackson.annotation.OptBoolean;
 import java.net.URI;
 import java.nio.file.Path;
 import java.util.List;
@@ -11,6 +11,7 @@ import java.util.Optional;
 import jollycrate.app.Front;
 import jollycrate.host.Access;
 import jollycrate.host.Identity;
+import jollycrate.json.Json;
 import jollycrate.script.Stage;
 import jollycrate.server.Expected;
 import jollycrate.server.Part;
@@ -170,7 +171,7 @@ public sealed interface Step {
       Identity process,
       String fingerprint,
       List<String> command,
-      @JsonSetter(nulls = Nulls.AS_EMPTY) List<Integer> ports)
+      @JacksonInject(value = Json.ABSENT_LIST, useInput = OptBoolean.TRUE) List<Integer> ports)
       implements Step {
     @Override
     public <T> T accept(Visitor<T> visitor) {

@@ -14,6 +14,7 @@ import jollycrate.host.Host;
 import jollycrate.host.Time;
 import jollycrate.json.Json;
 import jollycrate.server.Part;
+import jollycrate.server.Placement;
 import jollycrate.server.Swap;
 import jollycrate.step.State;
 import jollycrate.step.Step;
@@ -77,6 +78,25 @@ class JournalAndLockTest {
     assertThat(read.isUndone(1)).isFalse();
     assertThat(read.proven()).isEmpty();
     assertThat(read.isEnded()).isFalse();
+  }
+
+  /** As it was written before servers left things behind, or marks. */
+  @Test
+  void linesOfAnEarlierVersionAreReadStill() throws IOException {
+    Files.writeString(
+        file,
+        """
+        {"line":"opened","format":1,"delivery":9,"act":"undeploy","application":"a",\
+        "at":"2026-11-27T10:24:20Z","by":"root","holder":{"boot":"b","space":"s","pid":1,"ticks":1},\
+        "description":"","revision":"","restores":0,"swap":"LIVE","placement":null,\
+        "earlier":{"application":"a","version":"1","digest":"d","packages":[],\
+        "listener":"main","contextPath":"/a","base":"http://h/a/","direct":"http://h/a/",\
+        "switchPath":"/srv/a.xml","traces":["/srv/a"],"notice":"PT3S","startsWithin":"PT1M"},\
+        "serverRan":true}
+        """);
+    JournalLine.Opened read = Journal.read(host.files(), file).orElseThrow().opened();
+    assertThat(read.others()).isEmpty();
+    assertThat(read.earlier().made()).isEqualTo(Placement.Made.of(List.of(Path.of("/srv/a"))));
   }
 
   @Test
