@@ -13,7 +13,7 @@ import jollycrate.host.HostFiles;
 import jollycrate.host.Program;
 import jollycrate.server.ServerKind;
 import jollycrate.server.Traits;
-import jollycrate.stock.StockTaker;
+import jollycrate.stock.Serving;
 
 /** The server kinds that are there. */
 public final class Kinds {
@@ -48,7 +48,7 @@ public final class Kinds {
   Optional<Program> running(Host host, Path folder) {
     Path real = host.files().real(folder);
     return kinds.stream()
-        .flatMap(kind -> StockTaker.serving(host, kind, real).orElse(List.of()).stream())
+        .flatMap(kind -> new Serving(host, kind).of(real).orElse(List.of()).stream())
         .findFirst();
   }
 

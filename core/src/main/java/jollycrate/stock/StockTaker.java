@@ -239,41 +239,9 @@ public final class StockTaker {
   /** Whoever's process in this very folder, whatever its path was called. */
   public Presence startedBySomebody() {
     return presence(
-        serving(host, kind, host.files().real(server.folder()))
+        new Serving(host, kind)
+            .of(host.files().real(server.folder()))
             .map(found -> found.stream().map(this::another).findFirst()));
-  }
-
-  /**
-   * Processes of a kind that serve a folder, whoever started them.
-   *
-   * @param folder as it really is, through links
-   */
-  public static Fact<List<Program>> serving(Host host, ServerKind kind, Path folder) {
-    Fact<List<Program>> ofKind = host.processes().programs(kind.processes()::isOne);
-    if (ofKind.unread().isPresent()) {
-      return ofKind;
-    }
-    List<Program> serving = new ArrayList<>();
-    for (Program program : ofKind.orElse(List.of())) {
-      Optional<Path> told = kind.processes().folder(program.arguments());
-      if (told.isEmpty()) {
-        continue;
-      }
-      Fact<Path> its = absolute(host, program, told.get());
-      if (its.unread().isPresent() && host.processes().mayRun(program.identity())) {
-        return Fact.unknown(its.unread().get());
-      }
-      if (its.map(at -> host.files().real(at).equals(folder)).orElse(false)) {
-        serving.add(program);
-      }
-    }
-    return Fact.known(List.copyOf(serving));
-  }
-
-  private static Fact<Path> absolute(Host host, Program program, Path told) {
-    return told.isAbsolute()
-        ? Fact.known(told)
-        : host.processes().workingFolder(program.identity()).map(at -> at.resolve(told));
   }
 
   private Running another(Program program) {

@@ -147,6 +147,8 @@ public interface RealHostContract extends HostProcessesContract {
           .extracting(Program::identity)
           .containsExactly(identity);
       assertThat(Files.readString(note).strip()).isEqualTo("" + identity.pid());
+      assertThat(processes().workingFolder(identity).orElse(folder().resolve("elsewhere")))
+          .isEqualTo(folder().toRealPath());
       Identity other =
           new Identity(identity.boot(), identity.space(), identity.pid(), identity.ticks() + 1);
       assertThat(processes().life(other)).isEqualTo(Life.GONE);
@@ -156,6 +158,7 @@ public interface RealHostContract extends HostProcessesContract {
       processes().signal(identity, HostProcesses.Signal.KILL);
     }
     RealHostContract.until(() -> processes().life(identity) == Life.GONE);
+    assertThat(processes().workingFolder(identity).unread()).isPresent();
     assertThat(Files.readString(log))
         .contains("started", folder().toRealPath().toString(), "GREETING=hello")
         .doesNotContain("HOME=");
