@@ -270,7 +270,7 @@ class KindContractIT {
     workshop.ok("server", "start", "bench");
     Trace before = workshop.trace();
     workshop.kill(journal -> journal.contains("\"step\":\"await\""));
-    assertThat(workshop.ok("recover", "--on", "bench")).contains("taken back");
+    assertThat(workshop.ok("recover", "--on", "bench")).contains("Taken back", "not proven");
     workshop.trace().isAs(before);
     workshop.ok("deploy", "--to", "bench");
     Trace stands = workshop.trace();

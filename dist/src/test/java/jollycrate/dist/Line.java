@@ -17,12 +17,6 @@ enum Line {
   /** For both namespaces. */
   JETTY("12.1", "jakarta", "jetty-12.tar.gz");
 
-  /** For what concerns Tomcat alone. */
-  static final String ENTERPRISE = "TOMEE";
-
-  /** What holds for the oldest and the newest; this one is in use everywhere else. */
-  static final String IN_BETWEEN = "TEN";
-
   private static final Path ARCHIVES = Path.of(System.getProperty("jolly.lines")).toAbsolutePath();
 
   final String version;
