@@ -36,7 +36,7 @@ measure() {
   serves=()
   "$jolly" pack --all >/dev/null 2>&1
   for war in packed/spokes-1.4.0.war:jakarta packed/spokes-1.4.0-javax.war:javax; do
-    "$jolly" deploy "${war%:*}" --undescribed --to s --dry-run >/dev/null 2>&1 && serves+=("${war#*:}") || :
+    "$jolly" deploy "${war%:*}" --to s --dry-run >/dev/null 2>&1 && serves+=("${war#*:}") || :
   done
   [ "${serves[0]}" = jakarta ] || sed -i 's/pack = "war"/pack = "javax"/' jolly.toml
 
@@ -52,7 +52,7 @@ measure() {
   before=$(pid)
   : >gaps
   for round in $(seq "$rounds"); do
-    echo "/* $round */" >>web/style.css
+    for css in web web-javax; do echo "/* $round */" >>"$css/style.css"; done
     rm -f end
     java "$here/Gap.java" "$page/style.css" end >gap &
     asking=$!
