@@ -102,6 +102,26 @@ class KindContractIT {
   }
 
   @Test
+  void whoeverMustLogInIsKeptOutWhereNobodyMay() throws IOException {
+    Path guarded =
+        Wars.with(
+                folder,
+                "<security-constraint><web-resource-collection><web-resource-name>desk"
+                    + "</web-resource-name><url-pattern>/desk.html</url-pattern>"
+                    + "</web-resource-collection><auth-constraint><role-name>owner</role-name>"
+                    + "</auth-constraint></security-constraint><login-config><auth-method>BASIC"
+                    + "</auth-method><realm-name>Desk</realm-name></login-config>"
+                    + "<security-role><role-name>owner</role-name></security-role>")
+            .entry("index.html", "<p>open</p>")
+            .entry("desk.html", "<p>closed</p>")
+            .write("bell.war");
+    deliver(guarded);
+    assertThat(workshop.page("/bell/index.html")).startsWith("200");
+    assertThat(workshop.page("/bell/desk.html")).startsWith("401");
+    assertThat(workshop.pageFor("robin", "any", "/bell/desk.html")).startsWith("401");
+  }
+
+  @Test
   void theAdminListenerIsApart() throws IOException {
     Trace before = workshop.trace();
     deliver(answering("one"), "--on-admin-port");

@@ -153,6 +153,16 @@ final class ContextXml {
         .append(ENTRY_END);
   }
 
+  /** Nobody may log in: without anybody to ask, an application that asks would not start. */
+  void nobody() {
+    bound.append(
+        """
+          <Get name="securityHandler">
+            <Set name="loginService"><New class="org.eclipse.jetty.security.EmptyLoginService"/></Set>
+          </Get>
+        """);
+  }
+
   /** Users of the application, in place of those whom the server knows. */
   void users(String realm, Path file) {
     beside.append("  <New id=\"users\" class=\"jollycrate.insidejetty.Users\">\n    ");

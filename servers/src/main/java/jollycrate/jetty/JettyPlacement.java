@@ -158,6 +158,9 @@ final class JettyPlacement {
 
   private void users(ContextXml descriptor) {
     if (order.userPasswords().isEmpty()) {
+      if (base.isOurs()) {
+        descriptor.nobody();
+      }
       return;
     }
     HashedUsers users =

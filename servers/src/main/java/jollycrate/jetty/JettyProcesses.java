@@ -6,6 +6,7 @@ import java.util.Optional;
 import java.util.stream.Stream;
 import jollycrate.file.Digests;
 import jollycrate.host.Launch;
+import jollycrate.hosting.OpenedModules;
 import jollycrate.server.KindProcesses;
 import jollycrate.server.Server;
 import jollycrate.server.Stock;
@@ -29,6 +30,7 @@ final class JettyProcesses implements KindProcesses {
     command.add("-Djava.awt.headless=true");
     command.add("-Dfile.encoding=UTF-8");
     command.add("-Djolly.token=" + Launch.TOKEN);
+    command.addAll(OpenedModules.options());
     command.add("-jar");
     command.add(home.resolve(PROGRAM).toString());
     command.add("jetty.home=" + home);

@@ -8,6 +8,7 @@ import java.util.Optional;
 import java.util.stream.Stream;
 import jollycrate.file.Digests;
 import jollycrate.host.Launch;
+import jollycrate.hosting.OpenedModules;
 import jollycrate.server.KindProcesses;
 import jollycrate.server.Server;
 import jollycrate.server.Stock;
@@ -15,13 +16,6 @@ import jollycrate.server.Stock;
 /** The one process of a Tomcat. */
 final class TomcatProcesses implements KindProcesses {
   private static final String MAIN = "org.apache.catalina.startup.Bootstrap";
-  private static final List<String> MODULES_OPENED =
-      List.of(
-          "java.base/java.lang",
-          "java.base/java.io",
-          "java.base/java.util",
-          "java.base/java.util.concurrent",
-          "java.rmi/sun.rmi.transport");
 
   @Override
   public Launch launch(Stock stock) {
@@ -42,7 +36,7 @@ final class TomcatProcesses implements KindProcesses {
       command.add("-D" + Tomee.UNPACKS_IN + "=" + Tomee.USUALLY_UNPACKS_IN);
     }
     command.add("-Djolly.token=" + Launch.TOKEN);
-    MODULES_OPENED.forEach(module -> command.add("--add-opens=" + module + "=ALL-UNNAMED"));
+    command.addAll(OpenedModules.options());
     command.add("-cp");
     command.add(home.resolve("bin/bootstrap.jar") + ":" + home.resolve("bin/tomcat-juli.jar"));
     command.add(MAIN);
