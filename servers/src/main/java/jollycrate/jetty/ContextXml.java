@@ -1,5 +1,6 @@
 package jollycrate.jetty;
 
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -48,6 +49,10 @@ final class ContextXml {
   private static final String SECRET = "secret";
   private static final String PASSWORD = "password";
   private static final String JAVA_LANG = "java.lang.";
+  private static final String STRING = "String";
+
+  /** Which argument of an environment entry its value is, or holds it. */
+  private static final int VALUE = 2;
 
   private final String contextClass;
   private final StringBuilder settings = new StringBuilder();
@@ -83,7 +88,7 @@ final class ContextXml {
   }
 
   void dataSource(String application, DataSource source, String driver, String password) {
-    String id = "pool-" + Digests.brief(Digests.of(source.jndiName().getBytes()));
+    String id = "pool-" + brief(source.jndiName());
     beside
         .append("  <New id=\"")
         .append(id)
@@ -99,58 +104,37 @@ final class ContextXml {
     beside.append("</Set>\n  </New>\n");
     bound.append("  <Call name=\"addBean\"><Arg><Ref refid=\"").append(id);
     bound.append("\"/></Arg><Arg type=\"boolean\">true</Arg></Call>\n");
-    entry(source.jndiName(), "", "<Ref refid=\"" + id + "\"/>");
+    entry(source.jndiName(), "", "<Arg><Ref refid=\"" + id + "\"/></Arg>");
   }
 
   /** An environment entry; what web.xml says for it does not count. */
   void entry(String name, String type, String value, boolean secret) {
-    String shortType = type.startsWith(JAVA_LANG) ? type.substring(JAVA_LANG.length()) : "String";
+    String shortType = type.startsWith(JAVA_LANG) ? type.substring(JAVA_LANG.length()) : STRING;
     String object =
         switch (shortType) {
-          case "String" -> "";
-          case "Character" ->
-              "<Call class=\"java.lang.Character\" name=\"valueOf\"><Arg type=\"char\">"
-                  + escape(value)
-                  + "</Arg></Call>";
-          default ->
-              "<Call class=\""
-                  + JAVA_LANG
-                  + shortType
-                  + "\" name=\"valueOf\">"
-                  + argument(value)
-                  + "</Call>";
+          case STRING -> argument(value);
+          case "Character" -> made(shortType, "<Arg type=\"char\">" + escape(value) + "</Arg>");
+          default -> made(shortType, argument(value));
         };
-    String id =
-        secret ? " id=\"" + SECRET + "-" + Digests.brief(Digests.of(name.getBytes())) + "\"" : "";
-    if (object.isEmpty()) {
-      bound
-          .append(entryBegun(name, id))
-          .append("    ")
-          .append(argument(value))
-          .append('\n')
-          .append(ENTRY_END);
-    } else {
-      entry(name, id, object);
-    }
+    entry(name, secret ? " id=\"" + SECRET + "-" + brief(name) + "\"" : "", object);
   }
 
-  private static final String ENTRY_END = "    <Arg type=\"boolean\">true</Arg>\n  </New>\n";
-
-  private static String entryBegun(String name, String id) {
-    return "  <New class=\"org.eclipse.jetty.plus.jndi.EnvEntry\""
-        + id
-        + ">\n    <Arg><Ref refid=\"application\"/></Arg>\n    "
-        + argument(name)
-        + "\n";
+  private static String made(String shortType, String of) {
+    String type = JAVA_LANG + shortType;
+    return "<Arg><Call class=\"" + type + "\" name=\"valueOf\">" + of + "</Call></Arg>";
   }
 
   private void entry(String name, String id, String object) {
-    bound
-        .append(entryBegun(name, id))
-        .append("    <Arg>")
-        .append(object)
-        .append("</Arg>\n")
-        .append(ENTRY_END);
+    bound.append(
+        """
+          <New class="org.eclipse.jetty.plus.jndi.EnvEntry"%s>
+            <Arg><Ref refid="application"/></Arg>
+            %s
+            %s
+            <Arg type="boolean">true</Arg>
+          </New>
+        """
+            .formatted(id, argument(name), object));
   }
 
   /** Nobody may log in: without anybody to ask, an application that asks would not start. */
@@ -174,11 +158,15 @@ final class ContextXml {
 
   /** The text but for the folder that the server unpacks it in, whose name depends on it. */
   String stamp() {
-    return Digests.brief(Digests.of(text(Optional.empty()).getBytes()));
+    return brief(text(Optional.empty()));
   }
 
-  String text(Path unpackedIn) {
-    return text(Optional.of(unpackedIn));
+  byte[] text(Path unpackedIn) {
+    return text(Optional.of(unpackedIn)).getBytes(StandardCharsets.UTF_8);
+  }
+
+  private static String brief(String text) {
+    return Digests.brief(Digests.of(text.getBytes(StandardCharsets.UTF_8)));
   }
 
   private String text(Optional<Path> unpackedIn) {
@@ -232,7 +220,9 @@ final class ContextXml {
           .forEach(hidden::add);
       root.descendants("New").stream()
           .filter(entry -> entry.value("id", "").startsWith(SECRET))
-          .forEach(entry -> hidden.add(entry.descendants("Arg").get(2)));
+          .flatMap(entry -> entry.descendants("Arg").stream().skip(VALUE))
+          .filter(argument -> !argument.value("type", "").equals("boolean"))
+          .forEach(hidden::add);
       hidden.stream()
           .map(XmlElement::text)
           .filter(text -> !text.isEmpty())

@@ -77,7 +77,7 @@ final class JettyPlacement {
     named(environment);
     Path unpacked = unpackedIn().resolve(application.name() + "-" + descriptor.stamp());
     Path switchPath = folder(environment).resolve(JettyNames.baseName(listener(), path) + ".xml");
-    byte[] text = descriptor.text(unpacked).getBytes();
+    byte[] text = descriptor.text(unpacked);
     hidden.putAll(ContextXml.secretsIn(text));
     Optional.ofNullable(stock.texts().get(switchPath))
         .ifPresent(old -> hidden.putAll(ContextXml.secretsIn(old)));
