@@ -1,5 +1,6 @@
 package jollycrate.jetty;
 
+import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
 import java.util.regex.Matcher;
@@ -15,9 +16,11 @@ import jollycrate.server.Stock;
 
 /** What a running Jetty tells of its applications: MBeans of its module jmx, and of our pools. */
 final class JettyBeans {
+  private static final String UNPACKED = "tempDirectory";
+
   static final List<Question> QUESTIONS =
       List.of(
-          new Question("*:type=webappcontext,*", List.of("contextPath", "state")),
+          new Question("*:type=webappcontext,*", List.of("contextPath", "state", UNPACKED)),
           new Question("*:type=defaultsessioncache,*", List.of("sessionsCurrent")),
           new Question(
               "com.zaxxer.hikari:type=*",
@@ -62,18 +65,24 @@ final class JettyBeans {
     return new Inside(listener, path, state, sessions, pools);
   }
 
-  /** A name has its connector behind a second {@code @}, and its host between the two. */
+  /** One of ours by the folder that it is unpacked in; of others the connector alone is told. */
   private String listener(Bean context, String path) {
-    return new JettyOccupants(stock)
-        .all().stream()
-            .filter(occupant -> occupant.contextPath().equals(path))
-            .map(Occupant::listener)
-            .filter(
-                listener ->
-                    context.key(CONTEXT).contains("@" + listener.replace('.', '_') + "@")
-                        || context.key(CONTEXT).endsWith("@@" + listener))
-            .findFirst()
-            .orElse(Placement.MAIN);
+    Path unpacked = Path.of(context.values().getOrDefault(UNPACKED, ""));
+    boolean admin = context.key(CONTEXT).endsWith("@@" + Placement.ADMIN);
+    return stock.standing().running().stream()
+        .map(Standing.Owner::placement)
+        .filter(placement -> placement.made().traces().contains(unpacked))
+        .map(placement -> placement.route().listener())
+        .findFirst()
+        .or(
+            () ->
+                new JettyOccupants(stock)
+                    .all().stream()
+                        .filter(occupant -> occupant.contextPath().equals(path))
+                        .map(Occupant::listener)
+                        .filter(listener -> listener.equals(Placement.ADMIN) == admin)
+                        .findFirst())
+        .orElse(Placement.MAIN);
   }
 
   private Stream<Inside.Pool> pools(String application) {

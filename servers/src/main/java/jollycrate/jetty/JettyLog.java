@@ -140,11 +140,11 @@ final class JettyLog {
         && (!message.contains(unpacked.getParent() + "/") || message.contains(unpacked + "/"));
   }
 
+  /** Behind the name of a host it says the connector alone, where there is one. */
   private boolean answersAt(String virtualHost) {
     String listener = placement.route().listener();
-    return virtualHost.equals("@" + listener)
-        || virtualHost.equals(listener)
-        || virtualHost.equals(listener + "@" + Placement.MAIN);
+    String connector = listener.equals(Placement.ADMIN) ? Placement.ADMIN : Placement.MAIN;
+    return virtualHost.equals("@" + connector) || virtualHost.equals(listener);
   }
 
   private String name() {

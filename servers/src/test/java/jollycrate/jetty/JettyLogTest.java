@@ -88,6 +88,8 @@ class JettyLogTest {
         .isInstanceOf(Sign.Waiting.class);
     assertThat(sign(placement("shop-2222", "admin"), Expected.UP, UP, 0))
         .isInstanceOf(Sign.Waiting.class);
+    assertThat(sign(placement("shop-2222", "shop.example"), Expected.UP, UP, 0))
+        .isInstanceOf(Sign.Reached.class);
     assertThat(up(UP.replace(",/shop,", ",/shop/desk,"))).isInstanceOf(Sign.Waiting.class);
   }
 
