@@ -66,7 +66,7 @@ class KindContractIT {
     Trace stands = workshop.trace();
     String right = Workshop.OWNER_PASSWORD;
     assertThat(workshop.pageFor("robin", right, "/spokes/ledger")).contains("repairs done, robin");
-    assertThat(workshop.pageFor("robin", right + " ", "/spokes/ledger")).startsWith("401");
+    assertThat(workshop.pageFor("robin", right + "x", "/spokes/ledger")).startsWith("401");
     String mechanic = Workshop.MECHANIC_PASSWORD;
     assertThat(workshop.pageFor("mia", mechanic, "/spokes/ledger")).startsWith("403");
     assertThat(workshop.ok("deploy", "--to", "bench")).contains("Unchanged");
