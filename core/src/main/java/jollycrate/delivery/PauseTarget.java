@@ -17,6 +17,7 @@ import jollycrate.server.Placement;
 import jollycrate.server.Standing;
 import jollycrate.server.Stock;
 import jollycrate.server.Swap;
+import jollycrate.step.ServerSteps;
 import jollycrate.step.State;
 import jollycrate.step.Step;
 import jollycrate.step.StepList;
@@ -58,7 +59,8 @@ record PauseTarget(
     Path to = runs ? switchPath() : kept();
     Optional<byte[]> text = Optional.ofNullable(stock.texts().get(from));
     if (text.isEmpty()) {
-      return new StepList(List.of(), runs ? List.of() : marked(stock), Map.of());
+      List<Path> told = runs ? List.of() : owner.placement().made().marks();
+      return new StepList(List.of(), ServerSteps.clearing(told, stock), Map.of());
     }
     Facts facts = stock.at(from);
     State state = new State(stock.digests().get(from), facts.access());
@@ -74,14 +76,6 @@ record PauseTarget(
             contents)
         : new StepList(
             List.of(put, remove, new Step.Await(placement, Expected.GONE)), List.of(), contents);
-  }
-
-  /** What the server wrote of it, when it let go of it. */
-  private List<Step> marked(Stock stock) {
-    return owner.placement().made().marks().stream()
-        .filter(mark -> stock.at(mark).exists())
-        .<Step>map(Step.ClearTrace::new)
-        .toList();
   }
 
   @Override

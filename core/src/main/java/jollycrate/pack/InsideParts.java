@@ -1,7 +1,6 @@
 package jollycrate.pack;
 
 import java.io.IOException;
-import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Map;
@@ -39,12 +38,5 @@ final class InsideParts {
       }
     }
     return found;
-  }
-
-  /** A small text of ours that stands on the class path. */
-  static byte[] text(String name) throws IOException {
-    try (InputStream in = InsideParts.class.getResourceAsStream("/" + name)) {
-      return in.readAllBytes();
-    }
   }
 }

@@ -16,6 +16,7 @@ import java.util.Set;
 import java.util.TreeSet;
 import java.util.jar.Attributes;
 import java.util.jar.JarFile;
+import jollycrate.file.Shipped;
 import jollycrate.file.Trees;
 
 /** A folder with a JAR, its libraries and a start script, and one archive of that folder. */
@@ -90,7 +91,7 @@ final class LibrariesBeside {
   }
 
   private byte[] script() throws IOException {
-    return new String(InsideParts.text("pack/start.sh"), StandardCharsets.UTF_8)
+    return Shipped.text(LibrariesBeside.class, "/pack/start.sh")
         .replace("@jar@", jarName())
         .getBytes(StandardCharsets.UTF_8);
   }

@@ -11,6 +11,7 @@ import java.util.zip.CRC32;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
 import jollycrate.artifact.ServletNamespace;
+import jollycrate.file.Shipped;
 import jollycrate.xml.XmlDocument;
 
 /**
@@ -111,7 +112,7 @@ final class PageCaching {
   }
 
   private static String text(String name) throws IOException {
-    return new String(InsideParts.text("pages/" + name + ".xml"), StandardCharsets.UTF_8);
+    return Shipped.text(PageCaching.class, "/pages/" + name + ".xml");
   }
 
   private static byte[] stored(Map<String, byte[]> parts) throws IOException {

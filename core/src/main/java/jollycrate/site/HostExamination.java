@@ -1,9 +1,5 @@
 package jollycrate.site;
 
-import java.io.IOException;
-import java.io.InputStream;
-import java.io.UncheckedIOException;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
@@ -13,6 +9,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import jollycrate.file.Shipped;
 import jollycrate.host.Fact;
 import jollycrate.host.Host;
 import jollycrate.host.Listening;
@@ -61,7 +58,12 @@ public final class HostExamination {
     long asked = time.now().getEpochSecond();
     Ran ran =
         host.processes()
-            .run(List.of("/bin/sh", "-s"), Path.of("/"), host.environment(), script(), TOLD_WITHIN);
+            .run(
+                List.of("/bin/sh", "-s"),
+                Path.of("/"),
+                host.environment(),
+                Shipped.text(HostExamination.class, SCRIPT),
+                TOLD_WITHIN);
     long answered = time.now().getEpochSecond();
     facts =
         ran.output()
@@ -90,14 +92,6 @@ public final class HostExamination {
     javas();
     ports();
     afterLogOut();
-  }
-
-  private static String script() {
-    try (InputStream in = HostExamination.class.getResourceAsStream(SCRIPT)) {
-      return new String(in.readAllBytes(), StandardCharsets.UTF_8);
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
-    }
   }
 
   private Optional<String> fact(String name) {

@@ -139,6 +139,14 @@ public final class ServerSteps {
         described.stream().filter(stock.ownPorts()::contains).toList());
   }
 
+  /** Takes away what a server made by itself, as far as it stands there. */
+  public static List<Step> clearing(Collection<Path> made, Stock stock) {
+    return made.stream()
+        .filter(path -> stock.at(path).exists())
+        .<Step>map(Step.ClearTrace::new)
+        .toList();
+  }
+
   /** How somebody else wants his process to run is not ours to say. */
   static boolean isStale(Running running, Launch launch) {
     return running.ours() && !running.fingerprint().equals(launch.fingerprint());

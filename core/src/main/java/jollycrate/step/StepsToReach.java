@@ -2,7 +2,6 @@ package jollycrate.step;
 
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.Collection;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -285,21 +284,14 @@ public final class StepsToReach {
   private List<Step> clearTraces(Placement placement) {
     Set<Path> traces = new LinkedHashSet<>(placement.made().traces());
     owner.ifPresent(known -> traces.addAll(known.placement().made().traces()));
-    return cleared(traces);
-  }
-
-  private List<Step> cleared(Collection<Path> paths) {
-    return paths.stream()
-        .filter(path -> stock.at(path).exists())
-        .map(path -> (Step) new Step.ClearTrace(path))
-        .toList();
+    return ServerSteps.clearing(traces, stock);
   }
 
   /** What the server leaves behind of a release that is gone. */
   private List<Step> leftBehind() {
     List<Path> left = new ArrayList<>(staying(owner.map(Standing.Owner::placement)));
     left.removeAll(staying(wanted.map(Wanted::placement)));
-    return cleared(left);
+    return ServerSteps.clearing(left, stock);
   }
 
   private static List<Path> staying(Optional<Placement> placement) {

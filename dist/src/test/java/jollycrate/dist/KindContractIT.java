@@ -7,8 +7,8 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
-import java.util.Locale;
 import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -39,6 +39,7 @@ class KindContractIT {
 
   @TempDir Path folder;
   @Parameter Line line;
+  private Bells bells;
 
   @BeforeParameterizedClassInvocation
   static void open(Line line) throws IOException {
@@ -49,6 +50,11 @@ class KindContractIT {
   @AfterParameterizedClassInvocation
   static void close() {
     workshop.close();
+  }
+
+  @BeforeEach
+  void bells() {
+    bells = new Bells(folder, line);
   }
 
   /** Nothing stands there for the next test. */
@@ -76,9 +82,9 @@ class KindContractIT {
         .containsPattern(line.label() + "[.\\d]*, pid " + process.split(" ")[0])
         .containsPattern("/spokes +spokes 1.4.0 +STARTED +200 +\\d+ sessions? +jdbc/spokes \\d");
     workshop.trace().isAs(stands);
-    deliver(answering("one"));
+    deliver(bells.answering("one"));
     assertThat(workshop.page("/bell/")).isEqualTo("200 one");
-    deliver(answering("two"));
+    deliver(bells.answering("two"));
     assertThat(workshop.page("/bell/")).isEqualTo("200 two");
     workshop.ok(BELL);
     assertThat(workshop.process()).isEqualTo(process);
@@ -91,7 +97,7 @@ class KindContractIT {
   @Test
   void whatGoesWhileItIsStoppedDoesNotComeBack() throws IOException {
     Trace before = workshop.trace();
-    deliver(answering("one"));
+    deliver(bells.answering("one"));
     workshop.ok("server", "stop", "bench");
     assertThat(workshop.processes()).isEmpty();
     workshop.ok(BELL);
@@ -124,7 +130,7 @@ class KindContractIT {
   @Test
   void theAdminListenerIsApart() throws IOException {
     Trace before = workshop.trace();
-    deliver(answering("one"), "--on-admin-port");
+    deliver(bells.answering("one"), "--on-admin-port");
     assertThat(workshop.page(workshop.admin, "/bell/")).isEqualTo("200 one");
     assertThat(workshop.page("/bell/")).startsWith("404");
     workshop.ok(BELL);
@@ -137,7 +143,7 @@ class KindContractIT {
         Wars.empty(folder)
             .entry("WEB-INF/web.xml", "<web-app>\n  <listener>\n</web-app>")
             .write("broken.war");
-    byte[] whole = Files.readAllBytes(answering("never"));
+    byte[] whole = Files.readAllBytes(bells.answering("never"));
     Path torn = Files.write(folder.resolve("torn.war"), Arrays.copyOf(whole, whole.length * 2 / 3));
     Path asking =
         Wars.with(
@@ -146,7 +152,7 @@ class KindContractIT {
                     + "<res-type>javax.sql.DataSource</res-type></resource-ref>")
             .entry("index.html", "it asks for what nobody gives it")
             .write("asking.war");
-    Path newer = newer();
+    Path newer = bells.newer();
     workshop.ok("server", "start", "bench");
     Trace before = workshop.trace();
     assertThat(ends(4, broken)).contains("broken.war: WEB-INF/web.xml:3:");
@@ -154,7 +160,7 @@ class KindContractIT {
     assertThat(ends(4, asking)).contains("jdbc/bikes", "[datasource.\"jdbc/bikes\"]");
     assertThat(ends(4, newer)).contains("needs Java 25");
     if (!line.servesBoth()) {
-      assertThat(ends(4, foreign()))
+      assertThat(ends(4, bells.foreign()))
           .contains("it is made for " + line.otherNamespace() + ".servlet, and ")
           .contains("offers " + line.namespace + ".servlet")
           .contains("seen  WEB-INF/classes/shop/Bell.class");
@@ -166,8 +172,8 @@ class KindContractIT {
   void itServesEitherNamespaceWhereItCan() throws IOException {
     assumeTrue(line.servesBoth());
     Trace before = workshop.trace();
-    deliver(answering("one"));
-    deliver(foreign());
+    deliver(bells.answering("one"));
+    deliver(bells.foreign());
     assertThat(workshop.page("/bell/")).isEqualTo("200 one");
     assertThat(workshop.page("/foreign/")).isEqualTo("200 never");
     workshop.ok("undeploy", "foreign", "--from", "bench");
@@ -177,8 +183,8 @@ class KindContractIT {
 
   @Test
   void whatFailsIsTakenBack() throws IOException {
-    Path throwing = failing("Throws", "throw new IllegalStateException(\"no tyres\");");
-    Path lacking = failing("Lacks", "new Pump();");
+    Path throwing = bells.failing("Throws", "throw new IllegalStateException(\"no tyres\");");
+    Path lacking = bells.failing("Lacks", "new Pump();");
     Path unknown =
         Wars.with(
                 folder,
@@ -197,7 +203,7 @@ class KindContractIT {
                     + "@Override public void init() { throw new IllegalStateException(\"no desk\"); }}")
             .entry("index.html", "<p>answers all the same</p>")
             .write("unloaded.war");
-    deliver(answering("one"));
+    deliver(bells.answering("one"));
     Trace stands = workshop.trace();
     assertThat(ends(5, throwing))
         .contains("Failed: listener shop.Throws threw IllegalStateException: no tyres")
@@ -219,12 +225,12 @@ class KindContractIT {
   /** The release before answers again when the command returns. */
   @Test
   void theOldReleaseAnswersAfterATakeBack() throws IOException {
-    deliver(answering("one"));
+    deliver(bells.answering("one"));
     Trace stands = workshop.trace();
     Path throwing =
-        listening("bell", "Start", "throw new IllegalStateException(\"no tyres\");", "two");
+        bells.listening("bell", "Start", "throw new IllegalStateException(\"no tyres\");", "two");
     Path hanging =
-        listening(
+        bells.listening(
             "bell",
             "Start",
             "try { new java.util.concurrent.CountDownLatch(1).await(); }"
@@ -262,7 +268,7 @@ class KindContractIT {
   @Test
   void anApplicationThatDoesNotComeUpWithItsServerIsTold() throws IOException {
     Path war =
-        listening(
+        bells.listening(
             "bell",
             "Start",
             "if (new java.io.File(\"data/closed\").exists())"
@@ -303,31 +309,6 @@ class KindContractIT {
     workshop.trace().isAs(stands);
   }
 
-  private Path answering(String text) throws IOException {
-    return Wars.empty(Files.createTempDirectory(folder, "bell"))
-        .using(line.namespace)
-        .source("Bell", annotated(text))
-        .write("bell.war");
-  }
-
-  private Path foreign() throws IOException {
-    return Wars.empty(folder)
-        .using(line.otherNamespace())
-        .source("Bell", annotated("never"))
-        .write("foreign.war");
-  }
-
-  /** A class of a release of Java that is not there. */
-  private Path newer() throws IOException {
-    byte[] head = {(byte) 0xca, (byte) 0xfe, (byte) 0xba, (byte) 0xbe, 0, 0, 0, 69};
-    return Wars.with(folder).entry("WEB-INF/classes/shop/Newer.class", head).write("newer.war");
-  }
-
-  private static String annotated(String text) {
-    return "@jakarta.servlet.annotation.WebServlet(\"\")\n"
-        + Wars.servletSource("Bell", "response.getWriter().print(\"" + text + "\");");
-  }
-
   private static void deliver(Path war, String... more) {
     workshop.ok(deploying(war, more));
   }
@@ -341,19 +322,5 @@ class KindContractIT {
     String[] all = Arrays.copyOf(command, command.length + more.length);
     System.arraycopy(more, 0, all, command.length, more.length);
     return all;
-  }
-
-  private Path failing(String name, String statement) throws IOException {
-    return listening(name.toLowerCase(Locale.ROOT), name, statement, "never");
-  }
-
-  private Path listening(String war, String listener, String statement, String text)
-      throws IOException {
-    String source = Wars.listenerSource(listener, statement) + "class Pump {}\n";
-    return Wars.with(Files.createTempDirectory(folder, war), Wars.listener(listener))
-        .using(line.namespace)
-        .source(listener, source, "Pump.class")
-        .source("Bell", annotated(text))
-        .write(war + ".war");
   }
 }

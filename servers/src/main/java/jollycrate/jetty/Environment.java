@@ -2,6 +2,7 @@ package jollycrate.jetty;
 
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Optional;
 import jollycrate.artifact.Artifact;
 import jollycrate.artifact.ServletNamespace;
 
@@ -28,6 +29,11 @@ record Environment(String name, ServletNamespace namespace) {
         artifact.web().servlets().startedWithout(ServletNamespace.JAKARTA).isPresent()
             || artifact.web().namespace() == ServletNamespace.JAVAX;
     return javax ? ServletNamespace.JAVAX : ServletNamespace.JAKARTA;
+  }
+
+  /** The first of some for a servlet API. */
+  static Optional<Environment> first(List<Environment> some, ServletNamespace namespace) {
+    return some.stream().filter(one -> one.namespace() == namespace).findFirst();
   }
 
   /** The class that a web application is there. */

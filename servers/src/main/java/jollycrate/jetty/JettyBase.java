@@ -138,6 +138,11 @@ final class JettyBase {
         .toList();
   }
 
+  /** Those of them that a descriptor gets by where it stands: elsewhere the preferred one alone. */
+  List<Environment> chosenByItself() {
+    return isOurs() ? environments() : environments().stream().limit(1).toList();
+  }
+
   /** Whether applications of an environment may have data sources and environment entries. */
   boolean names(Environment environment) {
     return List.of("-plus", "-annotations", "-websocket-jakarta").stream()

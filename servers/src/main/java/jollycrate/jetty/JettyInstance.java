@@ -1,10 +1,8 @@
 package jollycrate.jetty;
 
-import java.io.IOException;
-import java.io.InputStream;
-import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.List;
+import jollycrate.file.Shipped;
 import jollycrate.host.Access;
 import jollycrate.host.Content;
 import jollycrate.server.Part;
@@ -46,19 +44,11 @@ final class JettyInstance {
       pieces.add(
           new Piece.WholeFile(
               server.folder().resolve(file),
-              Content.of(template(file.substring(file.indexOf('/') + 1))),
+              Content.of(Shipped.bytes(JettyInstance.class, file.substring(file.indexOf('/') + 1))),
               access.with("rw-r-----"),
               Part.SUPPORT,
               PickUp.RESTART));
     }
     return pieces;
-  }
-
-  private static byte[] template(String name) {
-    try (InputStream in = JettyInstance.class.getResourceAsStream(name)) {
-      return in.readAllBytes();
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
-    }
   }
 }

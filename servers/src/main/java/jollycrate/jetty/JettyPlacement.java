@@ -10,8 +10,8 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import jollycrate.app.Application;
-import jollycrate.app.DataSource;
 import jollycrate.artifact.ClassPathPlace;
+import jollycrate.artifact.ServletNamespace;
 import jollycrate.host.Content;
 import jollycrate.hosting.Delivered;
 import jollycrate.hosting.HashedUsers;
@@ -63,7 +63,15 @@ final class JettyPlacement {
     virtualHost().ifPresent(descriptor::answersAt);
     archives(descriptor);
     users(descriptor);
-    application.dataSources().forEach(source -> dataSource(descriptor, source));
+    application
+        .dataSources()
+        .forEach(
+            source ->
+                descriptor.dataSource(
+                    application.name(),
+                    source,
+                    Delivered.driverClass(source),
+                    order.databasePasswords().getOrDefault(source.jndiName(), "")));
     application
         .context()
         .entries()
@@ -92,29 +100,22 @@ final class JettyPlacement {
   }
 
   private Environment environment() {
-    var needed = Environment.neededBy(order.artifact());
-    List<Environment> there = base.environments();
-    List<Environment> candidates = base.isOurs() ? there : there.stream().limit(1).toList();
-    return candidates.stream()
-        .filter(one -> one.namespace() == needed)
-        .findFirst()
-        .orElseGet(
-            () -> {
-              refuse(
-                  server.name(),
-                  "it serves applications for "
-                      + (candidates.isEmpty()
-                          ? "no servlet API"
-                          : candidates.get(0).namespace().label() + ".servlet")
-                      + ", and this one is for "
-                      + needed.label()
-                      + ".servlet",
-                  "Give it the module of that edition, or 'jolly server new' one that serves both");
-              return Environment.PREFERRED.stream()
-                  .filter(one -> one.namespace() == needed)
-                  .findFirst()
-                  .orElseThrow();
-            });
+    ServletNamespace needed = Environment.neededBy(order.artifact());
+    List<Environment> serving = base.chosenByItself();
+    Optional<Environment> there = Environment.first(serving, needed);
+    if (there.isEmpty()) {
+      String serves =
+          serving.isEmpty() ? "no servlet API" : serving.get(0).namespace().label() + ".servlet";
+      refuse(
+          server.name(),
+          "it serves applications for "
+              + serves
+              + ", and this one is for "
+              + needed.label()
+              + ".servlet",
+          "Give it the module of that edition, or 'jolly server new' one that serves both");
+    }
+    return there.or(() -> Environment.first(Environment.PREFERRED, needed)).orElseThrow();
   }
 
   private Path folder(Environment environment) {
@@ -168,11 +169,6 @@ final class JettyPlacement {
     hidden.putAll(users.hidden());
     Path file = delivered.secret("users", ".properties", UsersProperties.of(users));
     descriptor.users(application.name(), file);
-  }
-
-  private void dataSource(ContextXml descriptor, DataSource source) {
-    String password = order.databasePasswords().getOrDefault(source.jndiName(), "");
-    descriptor.dataSource(application.name(), source, Delivered.driverClass(source), password);
   }
 
   private void named(Environment environment) {

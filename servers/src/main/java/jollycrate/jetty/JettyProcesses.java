@@ -2,6 +2,7 @@ package jollycrate.jetty;
 
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Stream;
 import jollycrate.file.Digests;
@@ -65,7 +66,7 @@ final class JettyProcesses implements KindProcesses {
                 file.getKey().equals(JettyBase.startIni(server))
                     || JettyBase.startD(server).contains(file.getKey())
                     || JettyKind.etc(server).contains(file.getKey()))
-        .sorted(java.util.Map.Entry.comparingByKey())
+        .sorted(Map.Entry.comparingByKey())
         .map(file -> Digests.of(file.getValue()))
         .toList();
   }
@@ -75,9 +76,9 @@ final class JettyProcesses implements KindProcesses {
     boolean starts =
         arguments.stream()
             .anyMatch(argument -> argument.equals(PROGRAM) || argument.endsWith("/" + PROGRAM));
-    return starts && property(arguments, "jetty.").findAny().isPresent()
-        || starts && arguments.contains("-jar")
-        || arguments.contains(FORKED);
+    boolean asJetty =
+        arguments.contains("-jar") || property(arguments, "jetty.").findAny().isPresent();
+    return starts && asJetty || arguments.contains(FORKED);
   }
 
   /** What starts one by hand names its folder only when it does not work there. */

@@ -1,12 +1,10 @@
 package jollycrate.tomcat;
 
-import java.io.IOException;
-import java.io.InputStream;
-import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import jollycrate.file.Shipped;
 import jollycrate.host.Access;
 import jollycrate.host.Content;
 import jollycrate.host.HostFiles;
@@ -57,9 +55,9 @@ final class InstanceFiles {
       add(pieces, name, files.read(installed.resolve(name), 0, MOST_BYTES));
     }
     for (String name : FROM_US) {
-      add(pieces, name, template(name));
+      add(pieces, name, Shipped.bytes(InstanceFiles.class, name));
     }
-    String configuration = new String(template(SERVER_XML), StandardCharsets.UTF_8);
+    String configuration = Shipped.text(InstanceFiles.class, SERVER_XML);
     String text = isTomee ? Tomee.begun(configuration) : configuration;
     add(pieces, SERVER_XML, text.getBytes(StandardCharsets.UTF_8));
     if (isTomee) {
@@ -81,13 +79,5 @@ final class InstanceFiles {
             access.with("rw-r-----"),
             Part.SUPPORT,
             PickUp.RESTART));
-  }
-
-  private static byte[] template(String name) {
-    try (InputStream in = InstanceFiles.class.getResourceAsStream(name)) {
-      return in.readAllBytes();
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
-    }
   }
 }

@@ -1,8 +1,6 @@
 package jollycrate.ssh;
 
 import java.io.IOException;
-import java.io.InputStream;
-import java.io.UncheckedIOException;
 import java.net.URLDecoder;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
@@ -12,6 +10,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
+import jollycrate.file.Shipped;
 import jollycrate.host.Bean;
 import jollycrate.host.Fact;
 import jollycrate.host.Question;
@@ -47,7 +46,9 @@ final class BeansThere {
     return "d=$(mktemp -d) || exit\ntrap 'rm -rf \"$d\"' EXIT\nc=\"$d/"
         + CLASS
         + ".class\"\nmkdir -p \"${c%/*}\" && base64 -d >\"$c\" <<'END' || exit\n"
-        + Base64.getMimeEncoder().encodeToString(program()).replace("\r", "")
+        + Base64.getMimeEncoder()
+            .encodeToString(Shipped.bytes(BeansThere.class, "/" + CLASS + ".class"))
+            .replace("\r", "")
         + "\nEND\ntimeout -s KILL "
         + LIMIT.toSeconds()
         + " \"$(readlink /proc/"
@@ -57,14 +58,6 @@ final class BeansThere {
         + " "
         + pid
         + "\n";
-  }
-
-  private static byte[] program() {
-    try (InputStream in = BeansThere.class.getClassLoader().getResourceAsStream(CLASS + ".class")) {
-      return in.readAllBytes();
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
-    }
   }
 
   private static Fact<List<Bean>> told(long pid, Ran ran) {

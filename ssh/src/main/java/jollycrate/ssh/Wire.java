@@ -1,12 +1,11 @@
 package jollycrate.ssh;
 
 import java.io.IOException;
-import java.io.InputStream;
-import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.concurrent.CopyOnWriteArrayList;
+import jollycrate.file.Shipped;
 import jollycrate.host.LineCutException;
 import jollycrate.host.Time;
 import jollycrate.host.UnreachableException;
@@ -43,19 +42,13 @@ final class Wire implements AutoCloseable {
   private void open() throws IOException {
     Connection next = logIn.open();
     try {
-      Connection.Program started = next.program(program());
+      Connection.Program started = next.program(Shipped.text(Wire.class, PROGRAM));
       Shell answering = new Shell(started.in(), started.out());
       connection = next;
       shell = answering;
     } catch (IOException e) {
       next.session().disconnect();
       throw e;
-    }
-  }
-
-  private static String program() throws IOException {
-    try (InputStream in = Wire.class.getResourceAsStream(PROGRAM)) {
-      return new String(in.readAllBytes(), StandardCharsets.UTF_8);
     }
   }
 

@@ -1,8 +1,6 @@
 package jollycrate.cli.output;
 
 import java.io.IOException;
-import java.io.InputStream;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
@@ -18,6 +16,7 @@ import jollycrate.check.CheckResult;
 import jollycrate.check.Times;
 import jollycrate.delivery.DeliveryOutcome;
 import jollycrate.file.Digests;
+import jollycrate.file.Shipped;
 import jollycrate.file.Sizes;
 import jollycrate.foresee.Finding;
 import jollycrate.server.Cause;
@@ -61,7 +60,7 @@ public final class ReportPage {
     Aim aim = outcome.aim();
     String what = aim.release().name().isEmpty() ? "the server itself" : aim.release().name();
     String title = what + DeliveryView.preposition(aim.act()) + aim.place().server();
-    Element body = page.begin(title, style());
+    Element body = page.begin(title, Shipped.text(ReportPage.class, "/report.css"));
     Element head = body.appendElement("header");
     page.add(head, "p", aim.act() + ", " + WHEN.format(at)).addClass("act");
     page.add(head, "h1", title);
@@ -75,12 +74,6 @@ public final class ReportPage {
     Element foot = body.appendElement("footer");
     page.add(foot, "p", "Made by Jolly Crate. Nothing is loaded from elsewhere.");
     return page.html();
-  }
-
-  private static String style() throws IOException {
-    try (InputStream in = ReportPage.class.getResourceAsStream("/report.css")) {
-      return new String(in.readAllBytes(), StandardCharsets.UTF_8);
-    }
   }
 
   private String verdict() {

@@ -183,7 +183,7 @@ public final class RackKind implements ServerKind, KindProcesses, KindLogs {
     String dropped = marks.getOrDefault(mark(hook, "dropped"), "");
     if (dropped.contains(placement.release().digest().substring(0, 12))) {
       String why = dropped.lines().skip(2).findFirst().orElse("it does not say why");
-      return new Sign.Failed(Cause.of(why, "Mend the archive"));
+      return new Sign.Failed(Cause.of(why, "Fix the archive"));
     }
     return marks
             .getOrDefault(mark(hook, "hung"), "")
@@ -249,6 +249,6 @@ public final class RackKind implements ServerKind, KindProcesses, KindLogs {
     return log.lines()
         .filter(line -> line.startsWith("dropped "))
         .reduce((earlier, later) -> later)
-        .map(line -> Cause.of(line, "Mend the archive"));
+        .map(line -> Cause.of(line, "Fix the archive"));
   }
 }
