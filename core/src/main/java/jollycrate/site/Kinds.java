@@ -6,6 +6,7 @@ import java.util.Optional;
 import java.util.ServiceConfigurationError;
 import java.util.ServiceLoader;
 import java.util.ServiceLoader.Provider;
+import java.util.stream.Collectors;
 import jollycrate.app.NotDescribedException;
 import jollycrate.host.Glance;
 import jollycrate.host.Host;
@@ -74,10 +75,13 @@ public final class Kinds {
         return new Recognised(kind, traits.get());
       }
     }
+    String known =
+        lines().stream().filter(Traits::hosts).map(Traits::label).collect(Collectors.joining(", "));
     throw new NotDescribedException(
         "Cannot use '"
             + installation
-            + "' as an installation: it is no server of a kind known"
-            + " here. Fix 'installation' in servers.toml");
+            + "' as an installation: it is no server of a kind known here ("
+            + known
+            + "). Fix 'installation' in servers.toml, or give the folder of another");
   }
 }

@@ -174,7 +174,8 @@ final class JettyPlacement {
   private void named(Environment environment) {
     boolean needed =
         !application.dataSources().isEmpty() || !application.context().entries().isEmpty();
-    if (needed && !base.names(environment)) {
+    boolean serves = base.environments().contains(environment);
+    if (needed && serves && !base.names(environment)) {
       refuse(
           server.name(),
           "it offers nothing below java:comp/env: its module "
