@@ -20,6 +20,12 @@ final class ZipDirectory {
   /** Position of the archive in the file, when offsets do not count what stands before it. */
   final long shift;
 
+  /** Position of the directory itself in the file. */
+  final long at;
+
+  /** Number of its bytes, without what ends it. */
+  final int size;
+
   final List<ZipMember> members = new ArrayList<>();
 
   private static final int END = 0x06054b50;
@@ -55,12 +61,14 @@ final class ZipDirectory {
       offset = end64.getLong(48);
       directoryEnd = end64At;
     }
-    long at = directoryEnd - size;
-    if (size < 0 || at < 0 || size > MOST_BYTES || offset < 0 || offset > at) {
+    long start = directoryEnd - size;
+    if (size < 0 || start < 0 || size > MOST_BYTES || offset < 0 || offset > start) {
       throw new ZipException("its directory is damaged");
     }
-    this.shift = at - offset;
-    readMembers(ByteBuffer.wrap(bytes.exactly(at, (int) size)).order(ByteOrder.LITTLE_ENDIAN));
+    this.at = start;
+    this.size = (int) size;
+    this.shift = start - offset;
+    readMembers(buffer(start, this.size));
   }
 
   private ByteBuffer buffer(long at, int count) throws IOException {

@@ -4,12 +4,14 @@ import java.io.ByteArrayInputStream;
 import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.Optional;
 import java.util.function.LongConsumer;
+import jollycrate.artifact.DerivedArchive;
 import jollycrate.file.Digests;
 
 /** Bytes to be put on a host, from memory or from a file beside the tool. */
@@ -55,6 +57,20 @@ public final class Content {
       return of(file, Digests.of(file), Files.size(file));
     } catch (IOException e) {
       throw HostException.cannot("read", file, e);
+    }
+  }
+
+  /**
+   * An archive with entries put in, whose digest is told by reading it once.
+   *
+   * @throws HostException it cannot be read
+   */
+  public static Content of(DerivedArchive archive) {
+    try (InputStream in = archive.open()) {
+      String digest = Digests.copying(in, OutputStream.nullOutputStream());
+      return new Content(archive::open, Optional.empty(), digest, archive.size());
+    } catch (IOException e) {
+      throw new HostException("Cannot read what is to be put: " + e.getMessage());
     }
   }
 
