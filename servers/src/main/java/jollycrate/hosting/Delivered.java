@@ -44,7 +44,7 @@ public final class Delivered {
   private final Access secretFile;
   private final List<Piece> pieces = new ArrayList<>();
 
-  /** Begins with the folders. */
+  /** Begins with nothing. */
   public Delivered(Stock stock, Order order) {
     this.stock = stock;
     this.server = stock.server();
@@ -56,8 +56,6 @@ public final class Delivered {
     this.folderAccess = stock.access().with("rwxr-x---");
     this.openFile = stock.access().with("rw-r-----");
     this.secretFile = stock.access().with("rw-------");
-    folder(folder);
-    folder(own);
   }
 
   /** Everything so far, folders before what stands in them. */
@@ -67,7 +65,15 @@ public final class Delivered {
 
   /** A folder has to be there. */
   public void folder(Path path) {
-    pieces.add(new Piece.Folder(path, folderAccess));
+    if (pieces.stream().noneMatch(piece -> piece.path().equals(path))) {
+      pieces.add(new Piece.Folder(path, folderAccess));
+    }
+  }
+
+  private Path own() {
+    folder(folder);
+    folder(own);
+    return own;
   }
 
   /** A file that everybody in the server's group may read. */
@@ -82,9 +88,14 @@ public final class Delivered {
    */
   public Path secret(String name, String ending, String text) {
     Content content = Content.of(text);
-    Path file = own.resolve(name + "-" + Digests.brief(content.digest()) + ending);
+    Path file = own().resolve(name + "-" + Digests.brief(content.digest()) + ending);
     pieces.add(new Piece.WholeFile(file, content, secretFile, Part.SUPPORT, PickUp.LIVE));
     return file;
+  }
+
+  /** A file with secrets that belongs to the server, in whatever form it wants. */
+  public void secret(Path path, Content content) {
+    pieces.add(new Piece.WholeFile(path, content, secretFile, Part.SUPPORT, PickUp.LIVE));
   }
 
   /** The file that makes the application live. */
@@ -107,6 +118,7 @@ public final class Delivered {
     if (order.unfolded().isPresent()) {
       return order.unfolded().get().folder();
     }
+    own();
     Path war = archivePath();
     open(war, Content.of(artifact.file(), artifact.digest(), artifact.size()));
     return war;
@@ -134,9 +146,8 @@ public final class Delivered {
         folder
             .resolve(kind)
             .resolve(baseName(file) + "-" + Digests.brief(content.digest()) + ".jar");
-    if (pieces.stream().noneMatch(piece -> piece.path().equals(place.getParent()))) {
-      folder(place.getParent());
-    }
+    folder(folder);
+    folder(place.getParent());
     if (pieces.stream().noneMatch(piece -> piece.path().equals(place))) {
       open(place, content);
     }

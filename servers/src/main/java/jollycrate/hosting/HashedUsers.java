@@ -21,16 +21,17 @@ public record HashedUsers(List<HashedUser> users, Map<String, String> hidden) {
    * Users of an order; a hash that verifies is kept.
    *
    * @param earlier hashes that stand, by name
+   * @param hashing in which form they are kept
    */
-  public static HashedUsers of(Order order, Map<String, String> earlier) {
+  public static HashedUsers of(Order order, Map<String, String> earlier, Hashing hashing) {
     Map<String, String> hidden = new HashMap<>();
     earlier.values().forEach(hash -> hidden.put(hash, "(hash)"));
     List<HashedUser> users = new ArrayList<>();
     for (String name : new TreeSet<>(order.userPasswords().keySet())) {
       String password = order.userPasswords().get(name);
       String hash = earlier.getOrDefault(name, "");
-      if (!PasswordHash.verifies(hash, password)) {
-        hash = PasswordHash.of(password);
+      if (!hashing.verifies(hash, password)) {
+        hash = hashing.of(password);
         hidden.put(hash, "(new hash)");
       }
       users.add(new HashedUser(name, hash, rolesOf(name, order)));

@@ -12,6 +12,7 @@ import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
+import jollycrate.hosting.NoHttps;
 import jollycrate.server.Among;
 import jollycrate.server.Server;
 import jollycrate.server.Stock;
@@ -151,17 +152,8 @@ final class JettyBase {
 
   /** Where its description says what it does not do. */
   List<Wanted.Refused> contradictions() {
-    Optional<Wanted.Refused> https =
-        server
-            .ports()
-            .https()
-            .map(
-                tls ->
-                    new Wanted.Refused(
-                        "https",
-                        "a Jetty gets no listener for HTTPS from here",
-                        "Take 'https' out of servers.toml, and put a web server before it"));
-    return Stream.concat(elsewhere().stream(), https.stream()).toList();
+    return Stream.concat(elsewhere().stream(), NoHttps.contradictions("a Jetty", server).stream())
+        .toList();
   }
 
   private Optional<Wanted.Refused> elsewhere() {

@@ -15,8 +15,6 @@ final class JettyFormat implements LogFormat {
       Pattern.compile(
           "^\\d{4}-\\d\\d-\\d\\d [\\d:.]+:(?<level>[A-Z]+) ?:(?<source>[^:]*):[^:]*: (?<message>.*)$",
           Pattern.MULTILINE);
-  private static final Pattern LISTENER =
-      Pattern.compile("(.*)\\.contextInitialized\\(.*", Pattern.DOTALL);
   private static final Pattern CONTEXT = Pattern.compile("\\S+@[0-9a-f]+\\{[^,]*,([^,]*),.*");
   private static final Pattern BOUND = Pattern.compile("Failed to bind to .*:(\\d+)");
 
@@ -38,15 +36,7 @@ final class JettyFormat implements LogFormat {
         yield Optional.of(KnownException.portTaken(port.find() ? port.group(1) : ""));
       }
       case "SAXParseException" -> Optional.of(KnownException.brokenDescriptor(root));
-      default -> KnownException.of(root).or(() -> listener(root));
+      default -> KnownException.of(root).or(() -> KnownException.listenerIn(root));
     };
-  }
-
-  private static Optional<KnownException> listener(StackTrace.Thrown root) {
-    return root.frames().stream()
-        .map(LISTENER::matcher)
-        .filter(Matcher::matches)
-        .findFirst()
-        .map(frame -> KnownException.listener(frame.group(1), root));
   }
 }

@@ -15,6 +15,7 @@ import jollycrate.host.Bean;
 import jollycrate.host.Glance;
 import jollycrate.host.HostFiles;
 import jollycrate.host.Question;
+import jollycrate.hosting.HostedLogs;
 import jollycrate.server.Among;
 import jollycrate.server.Evidence;
 import jollycrate.server.Expected;
@@ -41,6 +42,8 @@ import jollycrate.server.Wish;
 public final class JettyKind implements ServerKind {
   /** Where applications are unpacked, from the server's folder on. */
   static final String UNPACKED = "work";
+
+  private static final String STARTING_THREADS = "main|Scanner-\\d+-\\d+";
 
   private static final Pattern ARCHIVE = Pattern.compile("jetty-server-(12\\.1\\.\\d[^/]*)\\.jar");
 
@@ -85,7 +88,7 @@ public final class JettyKind implements ServerKind {
             "start.ini",
             "webapps",
             Environment.JAVAX_FOLDER),
-        JettyLogs.USUAL,
+        HostedLogs.USUAL,
         Set.of(Feature.HOSTS, Feature.ADMIN_LISTENER));
   }
 
@@ -165,6 +168,6 @@ public final class JettyKind implements ServerKind {
 
   @Override
   public KindLogs logs() {
-    return new JettyLogs();
+    return new HostedLogs(JettyLog.FORMAT, STARTING_THREADS, JettyLog::new);
   }
 }

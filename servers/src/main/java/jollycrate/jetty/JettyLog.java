@@ -1,22 +1,16 @@
 package jollycrate.jetty;
 
 import java.nio.file.Path;
-import java.util.List;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import jollycrate.app.ContextPath;
-import jollycrate.server.Cause;
-import jollycrate.server.Evidence;
-import jollycrate.server.Expected;
+import jollycrate.hosting.PlacementLog;
 import jollycrate.server.Placement;
-import jollycrate.server.Sign;
 import jollycrate.trace.LogFormat;
 import jollycrate.trace.LogRecord;
-import jollycrate.trace.LoggedFailure;
 
-/** Reads from the log what became of a placement. */
-final class JettyLog {
+/** By which records of its log a Jetty tells what became of a placement. */
+final class JettyLog extends PlacementLog {
   static final LogFormat FORMAT = new JettyFormat();
 
   private static final String STARTED = "Started ";
@@ -26,89 +20,28 @@ final class JettyLog {
   private static final Pattern VIRTUAL_HOST = Pattern.compile("vh=\\[([^\\],]*)");
   private static final String UNAVAILABLE = "a=UNAVAILABLE";
 
-  private final String log;
-  private final List<LogRecord> records;
-  private final Placement placement;
-
   JettyLog(String log, Placement placement) {
-    this.log = log;
-    this.records = FORMAT.records(log);
-    this.placement = placement;
-  }
-
-  Sign sign(Expected expected, Evidence evidence) {
-    return expected == Expected.GONE ? gone(evidence) : up(evidence);
-  }
-
-  private Sign up(Evidence evidence) {
-    if (evidence.ended()) {
-      return new Sign.Failed(failure().ended(log));
-    }
-    Optional<LogRecord> end = lastEnd(evidence.fresh());
-    if (end.isEmpty()) {
-      return new Sign.Waiting(
-          evidence.started() ? "the server to come to " + name() : name() + " to start");
-    }
-    if (failed(end.get())) {
-      return new Sign.Failed(cause(evidence.fresh(), end.get()));
-    }
-    return evidence.open()
-        ? new Sign.Reached()
-        : evidence.waitingToListen("the server to open its port");
-  }
-
-  /** Why it did not come up when it was started last; empty when it did, or never was. */
-  Optional<Cause> down(String server) {
-    return lastEnd(0)
-        .filter(this::failed)
-        .map(end -> cause(0, end))
-        .map(cause -> cause.behind(placement.application() + " did not start: "))
-        .map(cause -> cause.orNext("Then 'jolly deploy --to " + server + "' starts it again"));
-  }
-
-  /** The folder that it was unpacked in goes when it has stopped, not before. */
-  private Sign gone(Evidence evidence) {
-    if (evidence.switchStands()) {
-      return new Sign.Waiting(placement.switchPath() + " to go");
-    }
-    if (evidence.tracesStand()) {
-      return new Sign.Waiting("the server to clear away " + name());
-    }
-    if (evidence.ended()) {
-      return evidence.started() ? new Sign.Failed(failure().ended(log)) : new Sign.Reached();
-    }
-    boolean stopped =
-        records.stream().anyMatch(record -> record.message().startsWith(STOPPED) && isOf(record));
-    boolean quiet = evidence.since().compareTo(placement.timing().notice()) > 0;
-    boolean begun = lastEnd(0).isPresent();
-    boolean letGo = evidence.started() ? !begun && evidence.open() : stopped || quiet;
-    return letGo ? new Sign.Reached() : new Sign.Waiting("the server to let go of " + name());
-  }
-
-  private LoggedFailure failure() {
-    return new LoggedFailure(FORMAT, placement.release().packages());
-  }
-
-  private Cause cause(int from, LogRecord end) {
-    return failure()
-        .in(log.substring(from), from)
-        .orElseGet(
-            () ->
-                new Cause(
-                    FORMAT.told(end), "", List.of(), "Read the server's log", end.position()));
+    super(FORMAT, log, placement);
   }
 
   /**
-   * The last record that says how a start of it ended. One that failed is told to have started all
-   * the same, without being available: why stands in the record before.
+   * One that failed is told to have started all the same, without being available: why stands in
+   * the record before.
    */
-  private Optional<LogRecord> lastEnd(int fresh) {
+  @Override
+  protected Optional<End> lastEnd(int fresh) {
     return records.stream()
         .filter(record -> record.position() >= fresh)
         .filter(record -> ends(record) || failed(record))
         .reduce(
             (earlier, later) ->
-                failed(earlier) && later.message().contains(UNAVAILABLE) ? earlier : later);
+                failed(earlier) && later.message().contains(UNAVAILABLE) ? earlier : later)
+        .map(record -> new End(record, failed(record)));
+  }
+
+  @Override
+  protected boolean letsGo(LogRecord record) {
+    return record.message().startsWith(STOPPED) && isOf(record);
   }
 
   private boolean ends(LogRecord record) {
@@ -145,9 +78,5 @@ final class JettyLog {
     String listener = placement.route().listener();
     String connector = listener.equals(Placement.ADMIN) ? Placement.ADMIN : Placement.MAIN;
     return virtualHost.equals("@" + connector) || virtualHost.equals(listener);
-  }
-
-  private String name() {
-    return placement.application() + " at " + ContextPath.shown(placement.route().contextPath());
   }
 }

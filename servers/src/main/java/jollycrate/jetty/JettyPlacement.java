@@ -15,6 +15,7 @@ import jollycrate.artifact.ServletNamespace;
 import jollycrate.host.Content;
 import jollycrate.hosting.Delivered;
 import jollycrate.hosting.HashedUsers;
+import jollycrate.hosting.PasswordHash;
 import jollycrate.server.Order;
 import jollycrate.server.Placement;
 import jollycrate.server.Server;
@@ -165,7 +166,10 @@ final class JettyPlacement {
       return;
     }
     HashedUsers users =
-        HashedUsers.of(order, UsersProperties.hashesIn(delivered.earlier("users", ".properties")));
+        HashedUsers.of(
+            order,
+            UsersProperties.hashesIn(delivered.earlier("users", ".properties")),
+            PasswordHash.HASHING);
     hidden.putAll(users.hidden());
     Path file = delivered.secret("users", ".properties", UsersProperties.of(users));
     descriptor.users(application.name(), file);

@@ -7,6 +7,7 @@ import java.util.Optional;
 import java.util.stream.Stream;
 import jollycrate.file.Digests;
 import jollycrate.host.Launch;
+import jollycrate.hosting.HostedLogs;
 import jollycrate.hosting.OpenedModules;
 import jollycrate.server.KindProcesses;
 import jollycrate.server.Server;
@@ -54,7 +55,7 @@ final class JettyProcesses implements KindProcesses {
         stock.owned(),
         server.runtime().environment(),
         server.runtime().declared(),
-        server.log(JettyLogs.USUAL),
+        server.log(HostedLogs.USUAL),
         readAtStart(stock));
   }
 

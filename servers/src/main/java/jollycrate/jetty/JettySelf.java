@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.OptionalInt;
 import java.util.stream.Collectors;
+import jollycrate.hosting.HostedLogs;
 import jollycrate.server.SelfDescription;
 import jollycrate.server.SelfDescription.Doubt;
 import jollycrate.server.SelfDescription.Told;
@@ -69,7 +70,7 @@ final class JettySelf {
     return new SelfDescription(
         OptionalInt.of(base.http()),
         base.address(),
-        JettyLogs.USUAL.toString(),
+        HostedLogs.USUAL.toString(),
         List.of(),
         List.copyOf(told),
         List.copyOf(doubts));

@@ -121,7 +121,7 @@ final class Hardening {
         reading.stream().anyMatch(realm -> realm.stored() == UserRealms.Stored.OTHERWISE);
     int before = done.size();
     for (UsersFile.User user : users.users()) {
-      if (otherwise && !PasswordHash.isOne(user.password())) {
+      if (otherwise && !PasswordHash.HASHING.isOne(user.password())) {
         left.add(
             new Doubt(
                 "user " + user.name(),
@@ -141,7 +141,8 @@ final class Hardening {
 
   /** What others brought along would let nobody in any more, so the file is left to people then. */
   private boolean isReadByApplications(UsersFile users) {
-    boolean bad = users.users().stream().anyMatch(user -> !PasswordHash.isOne(user.password()));
+    boolean bad =
+        users.users().stream().anyMatch(user -> !PasswordHash.HASHING.isOne(user.password()));
     if (!bad) {
       return false;
     }
@@ -176,7 +177,7 @@ final class Hardening {
                   + " password "
                   + user.name()
                   + "' gives another"));
-    } else if (!PasswordHash.isOne(user.password())) {
+    } else if (!PasswordHash.HASHING.isOne(user.password())) {
       hidden.put(user.password(), Secrets.HIDDEN);
       store(file, users, user, user.password());
       done.add(
@@ -189,7 +190,7 @@ final class Hardening {
   }
 
   private void store(Path file, UsersFile users, UsersFile.User user, String password) {
-    String hash = PasswordHash.of(password);
+    String hash = PasswordHash.HASHING.of(password);
     hidden.put(hash, "(new hash)");
     edits.add(file, users.password(user, hash), PickUp.RESTART);
   }

@@ -51,7 +51,8 @@ final class OwnUsers {
     String stored =
         switch (realm.stored()) {
           case PLAIN -> "plain text";
-          case HASHED -> PasswordHash.isOne(user.password()) ? "salted hash" : "no hash: no log-in";
+          case HASHED ->
+              PasswordHash.HASHING.isOne(user.password()) ? "salted hash" : "no hash: no log-in";
           case OTHERWISE -> "as its Realm asks for";
         };
     boolean known = WellKnown.contains(user.password(), user.name());
@@ -91,7 +92,7 @@ final class OwnUsers {
               .orElse("'jolly server users " + server.name() + "' lists them"));
     }
     if (change instanceof Wish.Password password) {
-      return PasswordHash.verifies(user.get().password(), password.password())
+      return PasswordHash.HASHING.verifies(user.get().password(), password.password())
           ? Overhaul.NONE
           : storing(
               realm,
@@ -121,7 +122,7 @@ final class OwnUsers {
   private Overhaul again(UsersFile.User there, Wish.Added added) {
     boolean same =
         there.roles().equals(added.roles())
-            && PasswordHash.verifies(there.password(), added.password());
+            && PasswordHash.HASHING.verifies(there.password(), added.password());
     return same
         ? Overhaul.NONE
         : refused(
@@ -170,7 +171,8 @@ final class OwnUsers {
     for (UserRealms.UserRealm plain : reading) {
       if (plain.stored() == UserRealms.Stored.PLAIN) {
         boolean others =
-            read(realm).users().stream().anyMatch(one -> !PasswordHash.isOne(one.password()));
+            read(realm).users().stream()
+                .anyMatch(one -> !PasswordHash.HASHING.isOne(one.password()));
         if (others) {
           return refused(
               "its Realm compares passwords as plain text",
@@ -187,7 +189,7 @@ final class OwnUsers {
                 "Salted hashes from now on"));
       }
     }
-    String hash = PasswordHash.of(password);
+    String hash = PasswordHash.HASHING.of(password);
     hidden.put(hash, "(new hash)");
     return edited(realm, storing.of(hash), done);
   }

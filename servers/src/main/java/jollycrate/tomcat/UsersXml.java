@@ -4,6 +4,7 @@ import java.util.HashMap;
 import java.util.Map;
 import java.util.TreeSet;
 import jollycrate.hosting.HashedUsers;
+import jollycrate.hosting.PasswordHash;
 import jollycrate.server.Order;
 import jollycrate.xml.XmlDocument;
 import jollycrate.xml.XmlElement;
@@ -21,7 +22,7 @@ record UsersXml(String text, Map<String, String> hidden) {
    * @param earlier text of the file that stands, empty for none
    */
   static UsersXml of(Order order, String earlier) {
-    HashedUsers users = HashedUsers.of(order, hashesIn(earlier));
+    HashedUsers users = HashedUsers.of(order, hashesIn(earlier), PasswordHash.HASHING);
     StringBuilder xml = new StringBuilder("<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n");
     xml.append("<tomcat-users>\n");
     new TreeSet<>(order.application().access().roles().keySet())

@@ -16,6 +16,9 @@ public record KnownException(String what, String next) {
   private static final Pattern REMOVED =
       Pattern.compile("javax\\.(xml\\.(bind|ws|soap)|jws|activation)\\.|org\\.omg\\.");
 
+  private static final Pattern LISTENER =
+      Pattern.compile("(.*)\\.contextInitialized\\(.*", Pattern.DOTALL);
+
   private static final Pattern PLACE =
       Pattern.compile("lineNumber: (\\d+); columnNumber: (\\d+); (.*)");
 
@@ -104,6 +107,15 @@ public record KnownException(String what, String next) {
     return new KnownException(
         "listener " + type + " threw " + thrown.told(),
         "Fix the listener, or what it needs to start");
+  }
+
+  /** The same, where one of the frames tells which listener. */
+  public static Optional<KnownException> listenerIn(StackTrace.Thrown thrown) {
+    return thrown.frames().stream()
+        .map(LISTENER::matcher)
+        .filter(Matcher::matches)
+        .findFirst()
+        .map(frame -> listener(frame.group(1), thrown));
   }
 
   /** A descriptor of an application cannot be parsed. */

@@ -17,7 +17,8 @@ public record StackTrace(List<Thrown> chain) {
   private static final Pattern FOREIGN =
       Pattern.compile(
           "^(java|javax|jakarta|jdk|sun|com\\.sun|org\\.apache\\.(catalina|coyote|tomcat|naming"
-              + "|jasper|juli)|org\\.eclipse\\.jetty|com\\.zaxxer\\.hikari|jollycrate\\.insidejetty)\\..*");
+              + "|jasper|juli)|org\\.(eclipse\\.jetty|jboss|wildfly|xnio)"
+              + "|io\\.undertow|com\\.zaxxer\\.hikari|jollycrate\\.insidejetty)\\..*");
 
   /** One exception of a chain, with the frames below it. */
   public record Thrown(String type, String message, List<String> frames) {
