@@ -15,7 +15,9 @@ enum Line {
   /** Tomcat 10.0 with an enterprise part; fetched with {@code -Dkinds=all} only. */
   TOMEE("9.0.0", "jakarta", "tomee-9.tar.gz"),
   /** For both namespaces. */
-  JETTY("12.1", "jakarta", "jetty-12.tar.gz");
+  JETTY("12.1", "jakarta", "jetty-12.tar.gz"),
+  /** A whole enterprise server; fetched with {@code -Dkinds=all} only. */
+  WILDFLY("39", "jakarta", "wildfly-39.zip");
 
   private static final Path ARCHIVES = Path.of(System.getProperty("jolly.lines")).toAbsolutePath();
 
@@ -39,12 +41,23 @@ enum Line {
     return this == JETTY;
   }
 
+  /** Whether a password of a database may begin or end with a blank. */
+  boolean keepsBlanks() {
+    return this != WILDFLY;
+  }
+
+  /** Whether it tells how many connections of a data source are in use. */
+  boolean countsConnections() {
+    return this != WILDFLY;
+  }
+
   /** How people call it. */
   String label() {
     return switch (this) {
           case NINE, TEN, ELEVEN -> "Tomcat ";
           case TOMEE -> "TomEE ";
           case JETTY -> "Jetty ";
+          case WILDFLY -> "WildFly ";
         }
         + version;
   }
@@ -65,7 +78,7 @@ enum Line {
         switch (this) {
           case NINE -> Workshop.open(folder, "--servlet-api", "javax");
           case TEN -> Workshop.open(folder);
-          case ELEVEN, TOMEE, JETTY ->
+          case ELEVEN, TOMEE, JETTY, WILDFLY ->
               Workshop.open(folder, "--installation", archive().toString());
         };
     return namespace.equals("javax")

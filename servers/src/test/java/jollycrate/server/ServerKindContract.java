@@ -10,7 +10,7 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
-import java.util.HashSet;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -113,7 +113,11 @@ public abstract class ServerKindContract {
     Path file = folder.resolve("bell-" + content + (war ? ".war" : ".jar"));
     try (JarOutputStream jar = new JarOutputStream(Files.newOutputStream(file), manifest)) {
       jar.putNextEntry(new JarEntry(war ? "WEB-INF/web.xml" : "note.txt"));
-      jar.write(("<web-app><display-name>" + content + "</display-name></web-app>").getBytes());
+      jar.write(
+          ("<web-app><display-name>"
+                  + content
+                  + "</display-name><resource-ref><res-ref-name>bell</res-ref-name><res-type>javax.sql.DataSource</res-type></resource-ref></web-app>")
+              .getBytes());
     }
     return ArtifactReader.read(file);
   }
@@ -159,22 +163,29 @@ public abstract class ServerKindContract {
     }
   }
 
+  /** But for the switch nothing is ever written over. */
   @Test
   void anotherReleaseStandsBesideTheFirstUnderANameOfItsOwn() throws IOException {
-    Set<Path> first = supports(wanted("1"));
-    Set<Path> second = supports(wanted("2"));
-    assertThat(first).isNotEmpty();
+    Map<Path, String> first = files(wanted("1"));
+    Map<Path, String> second = files(wanted("2"));
     assertThat(second).isNotEqualTo(first);
+    Path switchPath = wanted("1").placement().switchPath();
+    first.forEach(
+        (path, digest) -> {
+          if (!path.equals(switchPath)) {
+            assertThat(second.getOrDefault(path, digest)).as("" + path).isEqualTo(digest);
+          }
+        });
   }
 
-  private static Set<Path> supports(Wanted wanted) {
-    Set<Path> paths = new HashSet<>();
+  private static Map<Path, String> files(Wanted wanted) {
+    Map<Path, String> files = new HashMap<>();
     for (Piece piece : wanted.pieces()) {
-      if (piece.part() == Part.SUPPORT && piece instanceof Piece.WholeFile) {
-        paths.add(piece.path());
+      if (piece instanceof Piece.WholeFile) {
+        files.put(piece.path(), piece.digest());
       }
     }
-    return paths;
+    return files;
   }
 
   @Test

@@ -1,0 +1,45 @@
+package jollycrate.wildfly;
+
+import java.util.Optional;
+import jollycrate.hosting.HashedUsers;
+import jollycrate.hosting.UserFiles;
+import jollycrate.server.Server;
+import jollycrate.xml.XmlDocument;
+import jollycrate.xml.XmlElement;
+import jollycrate.xml.XmlException;
+
+/**
+ * A user in the form of WildFly's realm that keeps each in a file of its own, and reads that at
+ * each log-in.
+ */
+final class IdentityXml {
+  private IdentityXml() {}
+
+  static UserFiles files(Server server) {
+    return new UserFiles(
+        server.folder().resolve(NewConfiguration.USERS), "", IdentityXml::text, IdentityXml::hash);
+  }
+
+  private static String text(HashedUsers.HashedUser user) {
+    StringBuilder xml = new StringBuilder("<identity xmlns=\"urn:elytron:identity:1.2\">\n");
+    xml.append("  <credentials><password format=\"crypt\">")
+        .append(XmlDocument.escape(user.hash()))
+        .append("</password></credentials>\n  <attributes>\n");
+    for (String role : user.roles()) {
+      xml.append("    <attribute name=\"groups\" value=\"")
+          .append(XmlDocument.escape(role))
+          .append("\"/>\n");
+    }
+    return xml.append("  </attributes>\n</identity>\n").toString();
+  }
+
+  private static Optional<String> hash(String text) {
+    try {
+      return XmlDocument.parse("identity", text).root().descendants("password").stream()
+          .map(XmlElement::text)
+          .findFirst();
+    } catch (XmlException damaged) {
+      return Optional.empty();
+    }
+  }
+}

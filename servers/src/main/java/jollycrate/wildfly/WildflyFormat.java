@@ -1,0 +1,55 @@
+package jollycrate.wildfly;
+
+import java.util.List;
+import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import jollycrate.trace.KnownException;
+import jollycrate.trace.LogFormat;
+import jollycrate.trace.LogRecord;
+import jollycrate.trace.StackTrace;
+
+/** The format in which WildFly prints. */
+final class WildflyFormat implements LogFormat {
+  private static final Pattern HEAD =
+      Pattern.compile(
+          "^\\d{4}-\\d\\d-\\d\\d [\\d:,]+ (?<level>[A-Z]+) +\\[(?<source>[^\\]]*)\\] \\([^)]*\\)"
+              + " (?<message>.*)$",
+          Pattern.MULTILINE);
+  private static final Pattern FAILED_SERVICE =
+      Pattern.compile("MSC000001: Failed to start service [^:]*\"([^\"]+)\"\\S*:.*");
+  private static final Pattern DESCRIPTOR =
+      Pattern.compile(".*Failed to parse XML descriptor \"?([^\" ]+)\"? at \\[(\\d+),(\\d+)\\].*");
+
+  @Override
+  public List<LogRecord> records(String log) {
+    return LogRecord.in(log, HEAD);
+  }
+
+  @Override
+  public String told(LogRecord record) {
+    Matcher service = FAILED_SERVICE.matcher(record.message());
+    return service.matches() ? service.group(1) + " did not start" : record.message();
+  }
+
+  @Override
+  public Optional<KnownException> known(LogRecord record, StackTrace.Thrown root) {
+    return switch (root.simpleType()) {
+      case "BindException" -> Optional.of(KnownException.portTaken(""));
+      case "XMLStreamException", "WstxParsingException" ->
+          Optional.of(KnownException.brokenDescriptor(root));
+      default ->
+          KnownException.of(root).or(() -> KnownException.listenerIn(root)).or(() -> told(root));
+    };
+  }
+
+  private static Optional<KnownException> told(StackTrace.Thrown root) {
+    Matcher place = DESCRIPTOR.matcher(root.message());
+    return place.matches()
+        ? Optional.of(
+            new KnownException(
+                place.group(1) + ":" + place.group(2) + ":" + place.group(3) + " cannot be read",
+                "Fix the descriptor there"))
+        : Optional.empty();
+  }
+}

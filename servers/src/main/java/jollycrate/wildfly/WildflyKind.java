@@ -1,0 +1,159 @@
+package jollycrate.wildfly;
+
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import jollycrate.artifact.ArtifactKind;
+import jollycrate.artifact.ServletNamespace;
+import jollycrate.host.Access;
+import jollycrate.host.Bean;
+import jollycrate.host.Glance;
+import jollycrate.host.HostFiles;
+import jollycrate.host.Question;
+import jollycrate.hosting.HostedLogs;
+import jollycrate.hosting.NoHttps;
+import jollycrate.hosting.UserFiles;
+import jollycrate.server.Among;
+import jollycrate.server.Evidence;
+import jollycrate.server.Expected;
+import jollycrate.server.Feature;
+import jollycrate.server.Inside;
+import jollycrate.server.KindLogs;
+import jollycrate.server.KindProcesses;
+import jollycrate.server.Occupant;
+import jollycrate.server.Order;
+import jollycrate.server.Overhaul;
+import jollycrate.server.Piece;
+import jollycrate.server.Placement;
+import jollycrate.server.Server;
+import jollycrate.server.ServerKind;
+import jollycrate.server.Sign;
+import jollycrate.server.Splicer;
+import jollycrate.server.Stock;
+import jollycrate.server.Swap;
+import jollycrate.server.Traits;
+import jollycrate.server.Wanted;
+import jollycrate.server.Wish;
+
+/** WildFly, standalone. */
+public final class WildflyKind implements ServerKind {
+  private static final Path WEB =
+      Path.of("modules/system/layers/base/org/wildfly/extension/undertow/main");
+
+  /** Those that serve {@code jakarta.servlet} and run on Java 17. */
+  private static final Pattern ARCHIVE =
+      Pattern.compile("wildfly-undertow-((?:3[0-9]|[4-9]\\d)\\.[\\d.]*\\d)\\.Final\\.jar");
+
+  private static final String STARTING_THREADS = "ServerService Thread Pool -- \\d+";
+
+  @Override
+  public Glance recognising(Path installation) {
+    return new Glance().lists(List.of(installation.resolve(WEB)));
+  }
+
+  @Override
+  public Optional<Traits> recognise(HostFiles files, Path installation) {
+    return files.list(installation.resolve(WEB)).stream()
+        .map(file -> ARCHIVE.matcher(file.getFileName().toString()))
+        .filter(Matcher::matches)
+        .map(name -> traits(name.group(1)))
+        .findFirst();
+  }
+
+  @Override
+  public List<Traits> lines() {
+    return List.of(traits("39"));
+  }
+
+  private static Traits traits(String version) {
+    return new Traits(
+        "WildFly " + version,
+        Set.of(ArtifactKind.WAR, ArtifactKind.EXECUTABLE_WAR),
+        ServletNamespace.JAKARTA,
+        17,
+        Set.of(Swap.LIVE, Swap.RESTART),
+        List.of("logs", "tmp", Instance.STATE),
+        List.of("configuration", Instance.DEPLOYMENTS, "lib", "modules", NewConfiguration.USERS),
+        HostedLogs.USUAL,
+        Set.of(Feature.HOSTS, Feature.ADMIN_LISTENER));
+  }
+
+  @Override
+  public List<Piece> instance(HostFiles files, Server server, Access access) {
+    return Instance.pieces(files, server, access);
+  }
+
+  @Override
+  public List<Question> questions() {
+    return WildflyBeans.QUESTIONS;
+  }
+
+  @Override
+  public List<Inside> inside(Stock stock, List<Bean> answers) {
+    return new WildflyBeans(answers).applications();
+  }
+
+  @Override
+  public List<Wanted.Refused> contradictions(Stock stock) {
+    return NoHttps.contradictions("a WildFly", stock.server());
+  }
+
+  /** Its ports are told to it when it is started; its files need no change. */
+  @Override
+  public Overhaul overhaul(HostFiles files, Stock stock, Wish wish) {
+    return wish instanceof Wish.AsDescribed
+        ? contradictions(stock).stream().findFirst().map(Overhaul::refused).orElse(Overhaul.NONE)
+        : ServerKind.super.overhaul(files, stock, wish);
+  }
+
+  @Override
+  public List<Path> reads(Server server) {
+    return List.of(Configuration.file(server), Instance.logging(server));
+  }
+
+  @Override
+  public List<Among> readsAmong(Server server) {
+    return List.of(new Among(server.folder().resolve(NewConfiguration.USERS), UserFiles.ENDING));
+  }
+
+  @Override
+  public List<Path> lists(Server server, Map<Path, byte[]> texts) {
+    return List.of(server.folder().resolve(Instance.DEPLOYMENTS));
+  }
+
+  @Override
+  public List<Occupant> occupants(Stock stock) {
+    return WildflyOccupants.of(stock);
+  }
+
+  @Override
+  public Wanted wanted(Stock stock, Order order) {
+    return new WildflyPlacement(stock, order).wanted();
+  }
+
+  @Override
+  public Sign sign(Stock stock, Placement placement, Expected expected, Evidence evidence) {
+    return new WildflyLog(evidence.log(), placement).sign(expected, evidence);
+  }
+
+  @Override
+  public Optional<Splicer> splicer(Path file) {
+    return file.endsWith("configuration/standalone.xml")
+        ? Optional.of(new Configuration())
+        : Optional.empty();
+  }
+
+  @Override
+  public KindProcesses processes() {
+    return new WildflyProcesses();
+  }
+
+  @Override
+  public KindLogs logs() {
+    return new HostedLogs(WildflyLog.FORMAT, STARTING_THREADS, WildflyLog::new);
+  }
+}

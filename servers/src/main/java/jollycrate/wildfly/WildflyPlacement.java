@@ -1,0 +1,186 @@
+package jollycrate.wildfly;
+
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import jollycrate.app.Application;
+import jollycrate.app.DataSource;
+import jollycrate.app.EnvEntry;
+import jollycrate.file.Digests;
+import jollycrate.host.Content;
+import jollycrate.hosting.CryptHash;
+import jollycrate.hosting.Delivered;
+import jollycrate.hosting.DerivedWar;
+import jollycrate.secret.Secrets;
+import jollycrate.server.Order;
+import jollycrate.server.Part;
+import jollycrate.server.PickUp;
+import jollycrate.server.Piece;
+import jollycrate.server.Placement;
+import jollycrate.server.Server;
+import jollycrate.server.Stock;
+import jollycrate.server.Swap;
+import jollycrate.server.Wanted;
+
+/**
+ * What one order needs on a WildFly: the archive itself, which carries where it answers and its
+ * data sources; a driver is a module, and a line of the configuration.
+ */
+final class WildflyPlacement {
+  private static final Duration NOTICE = Duration.ofSeconds(2);
+  private static final String DRIVERS = "jolly/drivers";
+  private static final List<String> MARKS = List.of(".failed", ".undeployed", ".pending");
+
+  private final Stock stock;
+  private final Server server;
+  private final Order order;
+  private final Application application;
+  private final Delivered delivered;
+  private final DerivedWar war;
+  private final List<Piece> fragments = new ArrayList<>();
+  private final List<Wanted.Refused> refused = new ArrayList<>();
+  private final Map<String, String> hidden = new HashMap<>();
+
+  WildflyPlacement(Stock stock, Order order) {
+    this.stock = stock;
+    this.server = stock.server();
+    this.order = order;
+    this.application = order.application();
+    this.delivered = new Delivered(stock, order);
+    this.war = new DerivedWar(order.artifact());
+  }
+
+  Wanted wanted() {
+    String path =
+        application
+            .context()
+            .path()
+            .orElseGet(() -> WildflyOccupants.pathOf(order.artifact().file()));
+    JbossWeb descriptor = new JbossWeb(war.text(JbossWeb.PATH));
+    descriptor.answersAt(path);
+    String listener = listener(descriptor);
+    dataSources(descriptor);
+    application.context().entries().forEach(entry -> entry(descriptor, entry));
+    hidden.putAll(IdentityXml.files(server).put(stock, order, new CryptHash(), delivered));
+    war.put(JbossWeb.PATH, descriptor.text());
+    Path archive = WildflyOccupants.folder(stock).resolve(application.name() + ".war");
+    delivered.live(archive, war.content());
+    if (order.unfolded().isPresent()) {
+      refuse(server.name(), "it takes archives only, not a folder", "Deliver to it instead");
+    }
+    Placement placement =
+        new Placement(
+            delivered.release(),
+            Placement.Route.at(listener, path, server.ports()),
+            archive,
+            new Placement.Made(
+                List.of(beside(archive, ".deployed")),
+                List.of(),
+                MARKS.stream().map(ending -> beside(archive, ending)).toList()),
+            new Placement.Timing(NOTICE, application.context().startsWithin()));
+    return new Wanted(placement, delivered.pieces(), Swap.LIVE, refused, hidden).after(fragments);
+  }
+
+  private static Path beside(Path archive, String ending) {
+    return archive.resolveSibling(archive.getFileName() + ending);
+  }
+
+  private String listener(JbossWeb descriptor) {
+    Optional<String> host = application.context().host();
+    if (order.onAdminPort()) {
+      if (server.ports().admin().isEmpty()) {
+        refuse(server.name(), "it has no admin listener", "Give it a port 'admin' in servers.toml");
+      }
+      host.ifPresent(
+          name ->
+              refuse(
+                  "host", "the admin listener has no virtual hosts", "Leave out --on-admin-port"));
+      descriptor.listensAt(Placement.ADMIN, Placement.ADMIN);
+      return Placement.ADMIN;
+    }
+    host.ifPresent(
+        name -> {
+          fragment(Configuration.hostKey(name), Configuration.host(name));
+          descriptor.listensAt(NewConfiguration.MAIN_SERVER, name);
+        });
+    return host.orElse(Placement.MAIN);
+  }
+
+  private void fragment(String key, String text) {
+    fragments.add(
+        new Piece.Fragment(Configuration.file(server), key, text, Part.SUPPORT, PickUp.RESTART));
+  }
+
+  private void dataSources(JbossWeb descriptor) {
+    if (application.dataSources().isEmpty()) {
+      return;
+    }
+    ConnectionsXml connections = new ConnectionsXml(application.name());
+    for (DataSource source : application.dataSources()) {
+      String password = order.databasePasswords().getOrDefault(source.jndiName(), "");
+      for (String value : List.of(source.url(), source.user(), password)) {
+        if (!ConnectionsXml.keeps(value)) {
+          refuse(
+              source.jndiName(),
+              "a WildFly takes blanks away at both ends of a URL, user or password, and reads what"
+                  + " stands in ${...}, so one of these would not reach the database unchanged",
+              "Write it without, or give that user of the database another password");
+        }
+      }
+      connections.add(source, driver(source), password);
+      descriptor.dataSource(source.jndiName(), connections.boundAt(source));
+    }
+    war.put(ConnectionsXml.PATH, connections.text());
+  }
+
+  /** The name under which its driver is known there. */
+  private String driver(DataSource source) {
+    Content archive = Content.of(source.driver());
+    String name =
+        Delivered.baseName(source.driver()).replaceAll("[^A-Za-z0-9-]", "_")
+            + "-"
+            + Digests.brief(archive.digest());
+    Path folder = server.folder().resolve("modules");
+    for (Path part : Path.of(DRIVERS, name, "main")) {
+      folder = folder.resolve(part);
+      delivered.folder(folder);
+    }
+    String module = DRIVERS.replace('/', '.') + "." + name;
+    String jar = name + ".jar";
+    delivered.open(folder.resolve(jar), archive);
+    delivered.open(folder.resolve("module.xml"), Content.of(moduleXml(module, jar)));
+    fragment(
+        Configuration.driverKey(name),
+        Configuration.driver(name, module, Delivered.driverClass(source)));
+    return name;
+  }
+
+  private static String moduleXml(String module, String jar) {
+    return """
+        <module xmlns="urn:jboss:module:1.9" name="%s">
+          <resources><resource-root path="%s"/></resources>
+          <dependencies><module name="java.se"/><module name="jdk.unsupported"/></dependencies>
+        </module>
+        """
+        .formatted(module, jar);
+  }
+
+  private void entry(JbossWeb descriptor, EnvEntry entry) {
+    String value = delivered.value(entry);
+    if (value.isEmpty()) {
+      refuse(entry.name(), "a WildFly binds no empty value", "Give it a value, or leave it out");
+    }
+    if (entry.secret().isPresent()) {
+      hidden.put(value, Secrets.HIDDEN);
+    }
+    descriptor.entry(entry.name(), delivered.type(entry), value);
+  }
+
+  private void refuse(String subject, String message, String fix) {
+    refused.add(new Wanted.Refused(subject, message, fix));
+  }
+}

@@ -1,0 +1,119 @@
+package jollycrate.wildfly;
+
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Stream;
+import jollycrate.file.Digests;
+import jollycrate.host.Launch;
+import jollycrate.hosting.Arguments;
+import jollycrate.hosting.HostedLogs;
+import jollycrate.server.KindProcesses;
+import jollycrate.server.Server;
+import jollycrate.server.Stock;
+
+/** The one process of a WildFly, which runs by its own modules. */
+final class WildflyProcesses implements KindProcesses {
+  private static final String MAIN = "org.jboss.as.standalone";
+  private static final String HOME = "-Djboss.home.dir=";
+  private static final String BASE = "-Djboss.server.base.dir=";
+  private static final String MODULES = "modules";
+
+  /** Time that requests get to come to their end when the server stops, in seconds. */
+  private static final int PATIENCE = 10;
+
+  private static final int LONGEST_NODE = 23;
+
+  private static final List<String> OPENED =
+      List.of(
+          "java.base/java.io",
+          "java.base/java.lang",
+          "java.base/java.lang.invoke",
+          "java.base/java.lang.reflect",
+          "java.base/java.net",
+          "java.base/java.security",
+          "java.base/java.util",
+          "java.base/java.util.concurrent",
+          "java.management/javax.management",
+          "java.naming/javax.naming");
+  private static final List<String> EXPORTED =
+      List.of(
+          "java.desktop/sun.awt",
+          "java.naming/com.sun.jndi.ldap",
+          "java.naming/com.sun.jndi.url.ldap",
+          "java.naming/com.sun.jndi.url.ldaps",
+          "jdk.naming.dns/com.sun.jndi.dns");
+
+  @Override
+  public Launch launch(Stock stock) {
+    Server server = stock.server();
+    Path home = server.installation();
+    Path base = server.folder();
+    List<String> command = server.javaCommand();
+    command.add("-Djava.io.tmpdir=" + base.resolve("tmp"));
+    command.add("-Djava.awt.headless=true");
+    command.add("-Dfile.encoding=UTF-8");
+    command.add("-Djolly.token=" + Launch.TOKEN);
+    command.add(HOME + home);
+    command.add(BASE + base);
+    List.of("config.dir=state", "data.dir=state", "log.dir=logs", "temp.dir=tmp")
+        .forEach(folder -> command.add(folder(folder, base)));
+    command.add("-Dlogging.configuration=" + Instance.logging(server).toUri());
+    command.add("-Djboss.modules.system.pkgs=org.jboss.byteman");
+    OPENED.forEach(name -> command.add("--add-opens=" + name + "=ALL-UNNAMED"));
+    EXPORTED.forEach(name -> command.add("--add-exports=" + name + "=ALL-UNNAMED"));
+    command.add("-jar");
+    command.add(home.resolve("jboss-modules.jar").toString());
+    command.add("-mp");
+    command.add(base.resolve(MODULES) + ":" + home.resolve(MODULES));
+    command.add(MAIN);
+    command.add("-Dorg.wildfly.sigterm.suspend.timeout=" + PATIENCE);
+    command.add("-Djboss.tx.node.id=" + node(server.name()));
+    command.add("-Djboss.bind.address=" + server.ports().address());
+    command.add("-Djboss.http.port=" + server.ports().http());
+    server
+        .ports()
+        .admin()
+        .ifPresent(
+            port -> command.addAll(List.of("-Djolly.admin=true", "-Djolly.admin.port=" + port)));
+    command.add("--read-only-server-config=" + Configuration.file(server));
+    return new Launch(
+        command,
+        base,
+        stock.owned(),
+        server.runtime().environment(),
+        server.runtime().declared(),
+        server.log(HostedLogs.USUAL),
+        Stream.of(Configuration.file(server), Instance.logging(server))
+            .map(file -> Digests.of(stock.texts().getOrDefault(file, new byte[0])))
+            .toList());
+  }
+
+  private static String folder(String told, Path base) {
+    int equals = told.indexOf('=');
+    return "-Djboss.server."
+        + told.substring(0, equals + 1)
+        + base.resolve(told.substring(equals + 1));
+  }
+
+  /** By it transactions are told apart from those of other servers. */
+  private static String node(String server) {
+    return server.substring(0, Math.min(server.length(), LONGEST_NODE));
+  }
+
+  @Override
+  public boolean isOne(List<String> arguments) {
+    return arguments.contains(MAIN);
+  }
+
+  @Override
+  public Optional<Path> folder(List<String> arguments) {
+    return Arguments.path(arguments, BASE)
+        .or(() -> installation(arguments).map(home -> home.resolve("standalone")));
+  }
+
+  @Override
+  public Optional<Path> installation(List<String> arguments) {
+    return Arguments.path(arguments, HOME);
+  }
+}

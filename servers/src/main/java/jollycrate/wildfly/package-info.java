@@ -1,0 +1,2 @@
+/** WildFly: an archive that carries its descriptors, in the folder that the server looks at. */
+package jollycrate.wildfly;
