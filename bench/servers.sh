@@ -20,6 +20,19 @@ middle() { sort -n | sed -n "$(((rounds + 1) / 2))p"; }
 server() { "$jolly" server list --json; }
 pid() { server | grep -o '"pid" *: *[0-9]*' | grep -o '[0-9]*$'; }
 
+# In which form passwords stand on the server: three forms of salted hashes are known.
+salted() {
+  local found
+  found=$(grep -rhoE --exclude-dir=logs --exclude-dir=state \
+    '[0-9a-f]{32}\$[0-9]+\$[0-9a-f]{64}|\$6\$rounds=[0-9]+\$|\{hash\}[A-Za-z0-9+/=]+' servers/s | sed -n 1p)
+  case $found in
+    '{hash}'*) found=$(echo "${found#\{hash\}}" | base64 -d | od -An -tu4 --endian=big -j27 -N4 | tr -d ' ') ;;
+    '$6$'*) found=$(echo "$found" | grep -oE '[0-9]{3,}') ;;
+    *) found=$(echo "$found" | cut -d'$' -f2) ;;
+  esac
+  echo "salted, $found rounds"
+}
+
 # A page that takes three seconds, for whoever stops the server meanwhile.
 mkdir -p slow/WEB-INF
 echo '<web-app/>' >slow/WEB-INF/web.xml
@@ -42,7 +55,7 @@ measure() {
 
   "$jolly" deploy --to s >/dev/null
   label=$("$jolly" apps --on s | sed -n '1s/^s  \([^,]*\),.*/\1/p')
-  hash=$(grep -rhoE '[0-9a-f]{32}\$[0-9]+\$[0-9a-f]{64}' servers/s/delivered | sed -n '1s/.*\$\(.*\)\$.*/salted, \1 rounds/p')
+  hash=$(salted)
 
   # A session of somebody who logged in by the form, across the swap.
   seal=$(curl -s -c jar "$page/counter" | grep -o 'name="seal" value="[^"]*' | sed 's/.*"//')

@@ -11,12 +11,14 @@ import jollycrate.check.CheckResult;
 import jollycrate.journal.EarlierRelease;
 import jollycrate.journal.Journal;
 import jollycrate.script.Undo;
+import jollycrate.server.Feature;
 import jollycrate.server.Keys;
 import jollycrate.server.Piece;
 import jollycrate.server.Placement;
 import jollycrate.server.Standing;
 import jollycrate.server.Stock;
 import jollycrate.server.Swap;
+import jollycrate.server.Traits;
 import jollycrate.server.Wanted;
 import jollycrate.step.Cure;
 import jollycrate.step.Step;
@@ -91,8 +93,12 @@ record ApplicationTarget(
     if (!ails(stock)) {
       return Cure.NONE;
     }
-    boolean live = site.traits().hosts() && site.traits().swaps().contains(Swap.LIVE);
-    return live ? Cure.SWITCH_AGAIN : Cure.RESTART;
+    Traits traits = site.traits();
+    boolean again =
+        traits.hosts()
+            && traits.swaps().contains(Swap.LIVE)
+            && !traits.features().contains(Feature.LOOKS_AT_CONTENT);
+    return again ? Cure.SWITCH_AGAIN : Cure.RESTART;
   }
 
   private boolean ails(Stock stock) {

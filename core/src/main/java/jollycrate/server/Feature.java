@@ -7,6 +7,8 @@ public enum Feature {
    * process of its own.
    */
   HOSTS,
+  /** It looks at what its switches say: one that is put again as it was is not noticed. */
+  LOOKS_AT_CONTENT,
   /** A second listener, on loopback only, which serves applications of its own. */
   ADMIN_LISTENER
 }

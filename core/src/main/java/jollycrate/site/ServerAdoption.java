@@ -69,7 +69,15 @@ public final class ServerAdoption {
         recognised
             .kind()
             .describe(host.files(), stock)
-            .orElseThrow(() -> cannot(wanted.name(), "servers of its kind cannot be adopted", ""));
+            .orElseThrow(
+                () ->
+                    cannot(
+                        wanted.name(),
+                        "a " + recognised.traits().label() + " that you have cannot be adopted",
+                        "Make one of its own: jolly server new "
+                            + wanted.name()
+                            + " --installation "
+                            + installation));
     int http = wanted.http().orElseGet(() -> httpOf(wanted.name(), self));
     wanted.unit().ifPresent(unit -> mustBeLoaded(wanted.name(), unit));
     Optional<Unit> unit = wanted.unit().or(() -> process.flatMap(this::unitOf));

@@ -18,13 +18,22 @@ public enum LogLevel {
       Pattern.compile(
           "(?<![\\w.])(SEVERE|ERROR|FATAL|WARNING|WARN|INFO|CONFIG|DEBUG|TRACE|FINE|FINER|FINEST"
               + "|[Ee]rror|[Ww]arning)(?![\\w.])");
+
+  /** A letter before the code of a message, which ends in a letter too. */
+  private static final Pattern CODED = Pattern.compile(" ([A-Z]) (?=[A-Z]{3,6}\\d{4}[A-Z]: )");
+
   private static final Pattern THROWN =
       Pattern.compile(
           "^(Exception in thread|Error: |(?:[\\w$]+\\.)+[A-Z]\\w*(?:Exception|Error)\\b)");
 
   /** The level that a line tells. */
   public static LogLevel of(String line) {
-    Matcher word = WORD.matcher(line.substring(0, Math.min(NEAR, line.length())));
+    String begin = line.substring(0, Math.min(NEAR, line.length()));
+    Matcher coded = CODED.matcher(begin);
+    if (coded.find()) {
+      return ofLetter(coded.group(1));
+    }
+    Matcher word = WORD.matcher(begin);
     if (THROWN.matcher(line).find()) {
       return ERROR;
     }
@@ -36,6 +45,15 @@ public enum LogLevel {
       case "WARNING", "WARN" -> WARNING;
       case "INFO" -> INFO;
       default -> DETAIL;
+    };
+  }
+
+  private static LogLevel ofLetter(String letter) {
+    return switch (letter) {
+      case "E", "F" -> ERROR;
+      case "W" -> WARNING;
+      case "D" -> DETAIL;
+      default -> INFO;
     };
   }
 }

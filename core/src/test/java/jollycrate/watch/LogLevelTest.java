@@ -22,6 +22,8 @@ class LogLevelTest {
           [INFO] open                                                                | INFO
           FINE: polished                                                             | DETAIL
           2026/11/23 18:00:01 [error] 12#12: *1 connect() failed                     | ERROR
+          [2026-11-23T18:00:01.120+0000] 00000021 spokes.Errors W SRVE0274W: Error   | WARNING
+          [2026-11-23T18:00:01.120+0000] 00000021 spokes.Shop A CWWKF0011I: ready    | INFO
           java.lang.IllegalStateException: no tyres                                  | ERROR
           Exception in thread "main" java.lang.Error                                 | ERROR
           Error: Could not find or load main class bell.Tower                        | ERROR

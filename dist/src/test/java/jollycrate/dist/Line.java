@@ -1,9 +1,7 @@
 package jollycrate.dist;
 
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.stream.Stream;
 
 /** The lines of servers that are in use, and what is made of one. */
 enum Line {
@@ -17,7 +15,9 @@ enum Line {
   /** For both namespaces. */
   JETTY("12.1", "jakarta", "jetty-12.tar.gz"),
   /** A whole enterprise server; fetched with {@code -Dkinds=all} only. */
-  WILDFLY("39", "jakarta", "wildfly-39.zip");
+  WILDFLY("39", "jakarta", "wildfly-39.zip"),
+  /** By features of a web profile; fetched with {@code -Dkinds=all} only. */
+  LIBERTY("26", "jakarta", "liberty-26.zip");
 
   private static final Path ARCHIVES = Path.of(System.getProperty("jolly.lines")).toAbsolutePath();
 
@@ -46,6 +46,11 @@ enum Line {
     return this != WILDFLY;
   }
 
+  /** Whether an application fails that maps a URL to a servlet that nobody declares. */
+  boolean mindsUnknownServlets() {
+    return this != WILDFLY;
+  }
+
   /** Whether it tells how many connections of a data source are in use. */
   boolean countsConnections() {
     return this != WILDFLY;
@@ -58,13 +63,9 @@ enum Line {
           case TOMEE -> "TomEE ";
           case JETTY -> "Jetty ";
           case WILDFLY -> "WildFly ";
+          case LIBERTY -> "Open Liberty ";
         }
         + version;
-  }
-
-  /** Those whose archives were fetched, but for the one that every other test is made on. */
-  static Stream<Line> some() {
-    return Stream.of(values()).filter(line -> line != TEN && Files.isRegularFile(line.archive()));
   }
 
   /** As it is fetched. */
@@ -78,7 +79,7 @@ enum Line {
         switch (this) {
           case NINE -> Workshop.open(folder, "--servlet-api", "javax");
           case TEN -> Workshop.open(folder);
-          case ELEVEN, TOMEE, JETTY, WILDFLY ->
+          case ELEVEN, TOMEE, JETTY, WILDFLY, LIBERTY ->
               Workshop.open(folder, "--installation", archive().toString());
         };
     return namespace.equals("javax")

@@ -221,7 +221,7 @@ final class Workshop implements AutoCloseable {
     }
     List<String> command =
         new ArrayList<>(Arrays.asList("sh", script.toString(), server.toString()));
-    command.addAll(List.of(".jolly", "logs", "temp", "tmp", "work", "data"));
+    command.addAll(List.of(".jolly", "logs", "temp", "tmp", "work", "state", "data"));
     Process process = new ProcessBuilder(command).redirectErrorStream(true).start();
     String text = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
     Files.delete(script);
@@ -236,9 +236,8 @@ final class Workshop implements AutoCloseable {
 
   /** Processes that run on the server's folder. */
   List<Long> processes() {
-    String base = ".base=" + server + "\0";
     return ProcessHandle.allProcesses()
-        .filter(handle -> argumentsOf(handle.pid()).contains(base))
+        .filter(handle -> argumentsOf(handle.pid()).contains("=" + server + "/"))
         .filter(handle -> argumentsOf(handle.pid()).contains("-Djolly.token="))
         .map(ProcessHandle::pid)
         .toList();

@@ -1,5 +1,6 @@
 package jollycrate.hosting;
 
+import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
 import jollycrate.app.ContextPath;
@@ -14,6 +15,9 @@ import jollycrate.trace.LoggedFailure;
 
 /** Reads from the log of a server what became of a placement; a kind says by which records. */
 public abstract class PlacementLog {
+  /** A start that was under way before a switch and has not ended after so long hangs. */
+  private static final Duration HANGS_AFTER = Duration.ofSeconds(5);
+
   /** All that was logged. */
   protected final String log;
 
@@ -47,8 +51,18 @@ public abstract class PlacementLog {
    */
   protected abstract Optional<End> lastEnd(int fresh);
 
+  /** Whether a record tells that a start of it begins; never where a kind does not say so. */
+  protected boolean begins(LogRecord record) {
+    return false;
+  }
+
   /** Whether a record tells that the server let go of it. */
   protected abstract boolean letsGo(LogRecord record);
+
+  /** Whether the server is at rest, as far as its log tells; it is where a kind does not say. */
+  protected boolean rests() {
+    return true;
+  }
 
   /** Whether what was expected is so. */
   public final Sign sign(Expected expected, Evidence evidence) {
@@ -60,6 +74,10 @@ public abstract class PlacementLog {
       return new Sign.Failed(failure().ended(log));
     }
     Optional<End> end = lastEnd(evidence.fresh());
+    if (end.isEmpty() && isBusy(evidence.fresh()) && evidence.since().compareTo(HANGS_AFTER) > 0) {
+      return new Sign.Failed(
+          Cause.of("the server is still busy with the release before", "Restart the server"));
+    }
     if (end.isEmpty()) {
       return new Sign.Waiting(
           evidence.started() ? "the server to come to " + name() : name() + " to start");
@@ -70,6 +88,15 @@ public abstract class PlacementLog {
     return evidence.open()
         ? new Sign.Reached()
         : evidence.waitingToListen("the server to open its port");
+  }
+
+  /** Whether a start that began before a position did not end. */
+  private boolean isBusy(int fresh) {
+    return records.stream()
+        .filter(this::begins)
+        .reduce((earlier, later) -> later)
+        .filter(begun -> begun.position() < fresh && lastEnd(begun.position()).isEmpty())
+        .isPresent();
   }
 
   /** Why it did not come up when it was started last; empty when it did, or never was. */
@@ -92,7 +119,7 @@ public abstract class PlacementLog {
       return evidence.started() ? new Sign.Failed(failure().ended(log)) : new Sign.Reached();
     }
     boolean seen = records.stream().anyMatch(this::letsGo);
-    boolean quiet = evidence.since().compareTo(placement.timing().notice()) > 0;
+    boolean quiet = evidence.since().compareTo(placement.timing().notice()) > 0 && rests();
     boolean begun = lastEnd(0).isPresent();
     boolean letGo = evidence.started() ? !begun && evidence.open() : seen || quiet;
     return letGo ? new Sign.Reached() : new Sign.Waiting("the server to let go of " + name());

@@ -4,13 +4,19 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.text.Normalizer;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
 import jollycrate.host.Content;
+import jollycrate.server.Among;
 import jollycrate.server.Order;
+import jollycrate.server.Overhaul;
+import jollycrate.server.Server;
+import jollycrate.server.ServerUser;
 import jollycrate.server.Stock;
+import jollycrate.server.Wanted;
 import org.apache.commons.codec.binary.Base32;
 
 /**
@@ -21,12 +27,14 @@ import org.apache.commons.codec.binary.Base32;
  * @param before the beginning of their names
  * @param text of such a file
  * @param hash that stands in such a text; empty in one that is none
+ * @param roles that such a text gives him
  */
 public record UserFiles(
     Path folder,
     String before,
     Function<HashedUsers.HashedUser, String> text,
-    Function<String, Optional<String>> hash) {
+    Function<String, Optional<String>> hash,
+    Function<String, List<String>> roles) {
   /** The end of their names. */
   public static final String ENDING = ".xml";
 
@@ -39,6 +47,38 @@ public record UserFiles(
     String whole =
         new Base32().encodeAsString(user.getBytes(StandardCharsets.UTF_8)).replace("=", "");
     return folder.resolve(before + readable + "-" + whole + ENDING);
+  }
+
+  /** Everybody whom the server knows, by the files that were read. */
+  public List<ServerUser> all(Stock stock) {
+    Among files = new Among(folder, ENDING);
+    return stock.texts().keySet().stream()
+        .filter(file -> files.contains(file) && file.getFileName().toString().startsWith(before))
+        .sorted()
+        .flatMap(file -> user(stock.server(), file, stock.text(file).orElse("")).stream())
+        .toList();
+  }
+
+  private Optional<ServerUser> user(Server server, Path file, String told) {
+    return hash.apply(told)
+        .map(
+            stored ->
+                new ServerUser(name(file), roles.apply(told), "salted hash", server.shown(file)));
+  }
+
+  private static String name(Path file) {
+    String base = Delivered.baseName(file);
+    byte[] whole = new Base32().decode(base.substring(base.lastIndexOf('-') + 1));
+    return new String(whole, StandardCharsets.UTF_8);
+  }
+
+  /** Why they are not changed one by one. */
+  public static Overhaul refused(Server server) {
+    return Overhaul.refused(
+        new Wanted.Refused(
+            server.name(),
+            "its users come and go with the applications that name them",
+            "Write them into [users] and [roles] of jolly.toml, then deliver"));
   }
 
   /**

@@ -15,6 +15,7 @@ import jollycrate.artifact.ServletNamespace;
 import jollycrate.host.Content;
 import jollycrate.hosting.Delivered;
 import jollycrate.hosting.HashedUsers;
+import jollycrate.hosting.OrderedListener;
 import jollycrate.hosting.PasswordHash;
 import jollycrate.server.Order;
 import jollycrate.server.Placement;
@@ -53,6 +54,7 @@ final class JettyPlacement {
   Wanted wanted() {
     refused.addAll(base.contradictions());
     Environment environment = environment();
+    String listener = OrderedListener.of(server, order, refused);
     String path =
         application
             .context()
@@ -61,7 +63,7 @@ final class JettyPlacement {
     ContextXml descriptor = new ContextXml(environment);
     descriptor.application(path, delivered.archive());
     order.unfolded().map(Unfolded::stamp).ifPresent(descriptor::unfolded);
-    virtualHost().ifPresent(descriptor::answersAt);
+    virtualHost(listener).ifPresent(descriptor::answersAt);
     archives(descriptor);
     users(descriptor);
     application
@@ -85,7 +87,7 @@ final class JettyPlacement {
                     entry.secret().isPresent()));
     named(environment);
     Path unpacked = unpackedIn().resolve(application.name() + "-" + descriptor.stamp());
-    Path switchPath = folder(environment).resolve(JettyNames.baseName(listener(), path) + ".xml");
+    Path switchPath = folder(environment).resolve(JettyNames.baseName(listener, path) + ".xml");
     byte[] text = descriptor.text(unpacked);
     hidden.putAll(ContextXml.secretsIn(text));
     Optional.ofNullable(stock.texts().get(switchPath))
@@ -93,7 +95,11 @@ final class JettyPlacement {
     delivered.folder(unpackedIn());
     delivered.live(switchPath, Content.of(text));
     return new Wanted(
-        placement(path, switchPath, unpacked), delivered.pieces(), swap(), refused, hidden);
+        placement(listener, path, switchPath, unpacked),
+        delivered.pieces(),
+        swap(),
+        refused,
+        hidden);
   }
 
   private Path unpackedIn() {
@@ -123,28 +129,19 @@ final class JettyPlacement {
     return base.isOurs() ? environment.folder(server.folder()) : base.folders().get(0);
   }
 
-  private String listener() {
-    return order.onAdminPort()
-        ? Placement.ADMIN
-        : application.context().host().orElse(Placement.MAIN);
-  }
-
-  private Optional<String> virtualHost() {
-    Optional<String> host = application.context().host();
-    if (order.onAdminPort()) {
-      if (server.ports().admin().isEmpty() || !base.isOurs()) {
-        refuse(
-            server.name(),
-            "it has no admin listener of its own",
-            "Deliver to a server that 'jolly server new' made");
-      }
-      host.ifPresent(
-          name ->
-              refuse(
-                  "host", "the admin listener has no virtual hosts", "Leave out --on-admin-port"));
-      return Optional.of("@" + Placement.ADMIN);
+  private Optional<String> virtualHost(String listener) {
+    if (base.isOurs()) {
+      String connector = listener.equals(Placement.ADMIN) ? Placement.ADMIN : Placement.MAIN;
+      String host = listener.equals(connector) ? "" : listener;
+      return Optional.of(host + "@" + connector);
     }
-    return base.isOurs() ? Optional.of(host.orElse("") + "@" + Placement.MAIN) : host;
+    if (order.onAdminPort() && server.ports().admin().isPresent()) {
+      refuse(
+          server.name(),
+          "it has no admin listener that jolly made",
+          "Deliver to a server that 'jolly server new' made");
+    }
+    return application.context().host();
   }
 
   private void archives(ContextXml descriptor) {
@@ -195,10 +192,10 @@ final class JettyPlacement {
     return base.interval() > 0 && !together ? Swap.LIVE : Swap.RESTART;
   }
 
-  private Placement placement(String path, Path switchPath, Path unpacked) {
+  private Placement placement(String listener, String path, Path switchPath, Path unpacked) {
     return new Placement(
         delivered.release(),
-        Placement.Route.at(listener(), path, server.ports()),
+        Placement.Route.at(listener, path, server.ports()),
         switchPath,
         Placement.Made.of(List.of(unpacked)),
         new Placement.Timing(

@@ -1,19 +1,15 @@
 package jollycrate.tomcat;
 
-import java.util.List;
 import java.util.Optional;
-import jollycrate.server.PickUp;
-import jollycrate.server.Splicer;
-import jollycrate.xml.Splice;
+import jollycrate.hosting.ElementSplicer;
 import jollycrate.xml.XmlDocument;
 import jollycrate.xml.XmlElement;
-import jollycrate.xml.XmlException;
 
 /**
  * Puts virtual hosts into an {@code Engine} of {@code conf/server.xml}. A key is the name of the
  * engine, a slash and the name of the host.
  */
-final class HostSplicer implements Splicer {
+final class HostSplicer extends ElementSplicer {
   private static final String HOST = "Host";
 
   /** The key of a host. */
@@ -31,51 +27,17 @@ final class HostSplicer implements Splicer {
   }
 
   @Override
-  public PickUp pickUp() {
-    return PickUp.RESTART;
+  protected Optional<XmlElement> around(XmlDocument document, String key) {
+    return named(document, "Engine", key.substring(0, key.lastIndexOf('/')));
   }
 
   @Override
-  public Optional<String> find(String text, String key) {
-    try {
-      return host(XmlDocument.parse(key, text), key)
-          .map(host -> text.substring(host.start(), host.end()));
-    } catch (XmlException broken) {
-      return Optional.empty();
-    }
+  protected String element(String key) {
+    return HOST;
   }
 
   @Override
-  public String insert(String text, String key, String fragment) {
-    XmlDocument document = XmlDocument.parse(key, text);
-    Splice splice =
-        host(document, key)
-            .map(host -> new Splice(host.start(), host.end(), fragment))
-            .orElseGet(
-                () -> document.appending(engine(document, key).orElseThrow(), List.of(fragment)));
-    return Splice.apply(text, List.of(splice));
-  }
-
-  @Override
-  public String remove(String text, String key) {
-    XmlDocument document = XmlDocument.parse(key, text);
-    return host(document, key)
-        .map(host -> Splice.apply(text, List.of(document.removing(host))))
-        .orElse(text);
-  }
-
-  private static Optional<XmlElement> engine(XmlDocument document, String key) {
-    String name = key.substring(0, key.lastIndexOf('/'));
-    return document.root().descendants("Engine").stream()
-        .filter(engine -> engine.value("name", "").equals(name))
-        .findFirst();
-  }
-
-  private static Optional<XmlElement> host(XmlDocument document, String key) {
-    String name = key.substring(key.lastIndexOf('/') + 1);
-    return engine(document, key).stream()
-        .flatMap(engine -> engine.children(HOST).stream())
-        .filter(host -> host.value("name", "").equals(name))
-        .findFirst();
+  protected String name(String key) {
+    return key.substring(key.lastIndexOf('/') + 1);
   }
 }

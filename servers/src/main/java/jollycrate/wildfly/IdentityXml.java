@@ -1,6 +1,8 @@
 package jollycrate.wildfly;
 
+import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 import jollycrate.hosting.HashedUsers;
 import jollycrate.hosting.UserFiles;
 import jollycrate.server.Server;
@@ -17,7 +19,11 @@ final class IdentityXml {
 
   static UserFiles files(Server server) {
     return new UserFiles(
-        server.folder().resolve(NewConfiguration.USERS), "", IdentityXml::text, IdentityXml::hash);
+        server.folder().resolve(NewConfiguration.USERS),
+        "",
+        IdentityXml::text,
+        IdentityXml::hash,
+        IdentityXml::roles);
   }
 
   private static String text(HashedUsers.HashedUser user) {
@@ -34,12 +40,18 @@ final class IdentityXml {
   }
 
   private static Optional<String> hash(String text) {
+    return elements(text, "password").map(XmlElement::text).findFirst();
+  }
+
+  private static List<String> roles(String text) {
+    return elements(text, "attribute").map(role -> role.value("value", "")).toList();
+  }
+
+  private static Stream<XmlElement> elements(String text, String name) {
     try {
-      return XmlDocument.parse("identity", text).root().descendants("password").stream()
-          .map(XmlElement::text)
-          .findFirst();
+      return XmlDocument.parse("identity", text).root().descendants(name).stream();
     } catch (XmlException damaged) {
-      return Optional.empty();
+      return Stream.empty();
     }
   }
 }

@@ -17,7 +17,8 @@ final class WildflyFormat implements LogFormat {
               + " (?<message>.*)$",
           Pattern.MULTILINE);
   private static final Pattern FAILED_SERVICE =
-      Pattern.compile("MSC000001: Failed to start service [^:]*\"([^\"]+)\"\\S*:.*");
+      Pattern.compile("MSC000001: Failed to start service [^\"]*\"([^\"]+)\".*");
+  private static final Pattern MODULE = Pattern.compile(" from \\[Module .*");
   private static final Pattern DESCRIPTOR =
       Pattern.compile(".*Failed to parse XML descriptor \"?([^\" ]+)\"? at \\[(\\d+),(\\d+)\\].*");
 
@@ -38,9 +39,16 @@ final class WildflyFormat implements LogFormat {
       case "BindException" -> Optional.of(KnownException.portTaken(""));
       case "XMLStreamException", "WstxParsingException" ->
           Optional.of(KnownException.brokenDescriptor(root));
-      default ->
-          KnownException.of(root).or(() -> KnownException.listenerIn(root)).or(() -> told(root));
+      default -> plain(root);
     };
+  }
+
+  /** Behind the name of a class that is missing it says where it looked. */
+  private static Optional<KnownException> plain(StackTrace.Thrown root) {
+    String message = MODULE.matcher(root.message()).replaceFirst("");
+    return KnownException.of(new StackTrace.Thrown(root.type(), message, root.frames()))
+        .or(() -> KnownException.listenerIn(root))
+        .or(() -> told(root));
   }
 
   private static Optional<KnownException> told(StackTrace.Thrown root) {

@@ -31,6 +31,7 @@ import jollycrate.server.Piece;
 import jollycrate.server.Placement;
 import jollycrate.server.Server;
 import jollycrate.server.ServerKind;
+import jollycrate.server.ServerUser;
 import jollycrate.server.Sign;
 import jollycrate.server.Splicer;
 import jollycrate.server.Stock;
@@ -102,12 +103,17 @@ public final class WildflyKind implements ServerKind {
     return NoHttps.contradictions("a WildFly", stock.server());
   }
 
-  /** Its ports are told to it when it is started; its files need no change. */
+  @Override
+  public List<ServerUser> users(HostFiles files, Stock stock) {
+    return IdentityXml.files(stock.server()).all(stock);
+  }
+
+  /** Its ports are told to it when it is started, and it has no door that everybody knows. */
   @Override
   public Overhaul overhaul(HostFiles files, Stock stock, Wish wish) {
-    return wish instanceof Wish.AsDescribed
-        ? contradictions(stock).stream().findFirst().map(Overhaul::refused).orElse(Overhaul.NONE)
-        : ServerKind.super.overhaul(files, stock, wish);
+    return wish instanceof Wish.Users
+        ? UserFiles.refused(stock.server())
+        : contradictions(stock).stream().findFirst().map(Overhaul::refused).orElse(Overhaul.NONE);
   }
 
   @Override

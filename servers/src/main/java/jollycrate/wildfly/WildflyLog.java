@@ -34,7 +34,7 @@ final class WildflyLog extends PlacementLog {
     for (LogRecord record : records) {
       if (record.position() >= fresh && isOf(record)) {
         String message = record.message();
-        if (message.startsWith(BEGINS)) {
+        if (begins(record)) {
           failed = false;
         } else if (ENDS.stream().anyMatch(message::startsWith)) {
           end = Optional.of(new End(record, failed || message.startsWith(ROLLED_BACK)));
@@ -43,6 +43,11 @@ final class WildflyLog extends PlacementLog {
       }
     }
     return end;
+  }
+
+  @Override
+  protected boolean begins(LogRecord record) {
+    return record.message().startsWith(BEGINS) && isOf(record);
   }
 
   @Override

@@ -6,7 +6,6 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import jollycrate.app.Application;
 import jollycrate.app.DataSource;
 import jollycrate.app.EnvEntry;
@@ -15,6 +14,7 @@ import jollycrate.host.Content;
 import jollycrate.hosting.CryptHash;
 import jollycrate.hosting.Delivered;
 import jollycrate.hosting.DerivedWar;
+import jollycrate.hosting.OrderedListener;
 import jollycrate.secret.Secrets;
 import jollycrate.server.Order;
 import jollycrate.server.Part;
@@ -33,7 +33,12 @@ import jollycrate.server.Wanted;
 final class WildflyPlacement {
   private static final Duration NOTICE = Duration.ofSeconds(2);
   private static final String DRIVERS = "jolly/drivers";
-  private static final List<String> MARKS = List.of(".failed", ".undeployed", ".pending");
+
+  /** Files that the server writes beside the archive, and takes away again. */
+  private static final List<String> TRACES =
+      List.of(".deployed", ".isdeploying", ".isundeploying", ".dodeploy", ".pending");
+
+  private static final List<String> MARKS = List.of(".failed", ".undeployed");
 
   private final Stock stock;
   private final Server server;
@@ -78,7 +83,7 @@ final class WildflyPlacement {
             Placement.Route.at(listener, path, server.ports()),
             archive,
             new Placement.Made(
-                List.of(beside(archive, ".deployed")),
+                TRACES.stream().map(ending -> beside(archive, ending)).toList(),
                 List.of(),
                 MARKS.stream().map(ending -> beside(archive, ending)).toList()),
             new Placement.Timing(NOTICE, application.context().startsWithin()));
@@ -90,24 +95,14 @@ final class WildflyPlacement {
   }
 
   private String listener(JbossWeb descriptor) {
-    Optional<String> host = application.context().host();
-    if (order.onAdminPort()) {
-      if (server.ports().admin().isEmpty()) {
-        refuse(server.name(), "it has no admin listener", "Give it a port 'admin' in servers.toml");
-      }
-      host.ifPresent(
-          name ->
-              refuse(
-                  "host", "the admin listener has no virtual hosts", "Leave out --on-admin-port"));
+    String listener = OrderedListener.of(server, order, refused);
+    if (listener.equals(Placement.ADMIN)) {
       descriptor.listensAt(Placement.ADMIN, Placement.ADMIN);
-      return Placement.ADMIN;
+    } else if (!listener.equals(Placement.MAIN)) {
+      fragment(Configuration.hostKey(listener), Configuration.host(listener));
+      descriptor.listensAt(NewConfiguration.MAIN_SERVER, listener);
     }
-    host.ifPresent(
-        name -> {
-          fragment(Configuration.hostKey(name), Configuration.host(name));
-          descriptor.listensAt(NewConfiguration.MAIN_SERVER, name);
-        });
-    return host.orElse(Placement.MAIN);
+    return listener;
   }
 
   private void fragment(String key, String text) {

@@ -3,12 +3,14 @@ package jollycrate.cli.output;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Collectors;
+import jollycrate.file.Digests;
 import jollycrate.server.Part;
 import jollycrate.server.Server;
 import jollycrate.step.Step;
 
 /** Steps as people read them: a verb and what it is about. */
 record StepText(String verb, String object) {
+  private static final String ARCHIVE = ".war";
 
   static StepText of(Server server, Step step) {
     return step.accept(new Words(server));
@@ -74,7 +76,17 @@ record StepText(String verb, String object) {
             case OWN -> young ? "put" : "change";
             case BESIDE, SWITCH -> young ? "switch on" : "switch";
           };
-      return new StepText(verb, server.shown(step.path()));
+      return new StepText(verb, server.shown(step.path())).with(carried(step));
+    }
+
+    /**
+     * An archive that is switched to is not the artifact itself: it carries what its server wants.
+     */
+    private static String carried(Step.PutFile step) {
+      boolean derived = step.part() == Part.SWITCH && step.path().toString().endsWith(ARCHIVE);
+      return derived
+          ? "(with descriptors inside, SHA-256 " + Digests.brief(step.after().digest()) + ")"
+          : "";
     }
 
     @Override

@@ -1,0 +1,89 @@
+package jollycrate.liberty;
+
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import jollycrate.app.Ports;
+import jollycrate.server.Placement;
+import jollycrate.xml.XmlDocument;
+
+/** The piece of configuration that is one application, with the names that it finds things by. */
+final class ApplicationXml {
+  private final String application;
+  private final StringBuilder before = new StringBuilder();
+  private final StringBuilder bound = new StringBuilder();
+  private final StringBuilder roles = new StringBuilder();
+
+  ApplicationXml(String application) {
+    this.application = application;
+  }
+
+  void dataSource(String name, String boundAt) {
+    bound
+        .append("      <resource-ref")
+        .append(attribute("name", name))
+        .append(attribute("binding-name", boundAt))
+        .append("/>\n");
+  }
+
+  void entry(String name, String value) {
+    bound
+        .append("      <env-entry")
+        .append(attribute("name", name))
+        .append(attribute("value", value))
+        .append("/>\n");
+  }
+
+  /** A virtual host of its own, by the name that it is asked by. */
+  void host(String name, Ports ports) {
+    before
+        .append("  <virtualHost")
+        .append(attribute("id", name))
+        .append(" allowFromEndpointRef=\"defaultHttpEndpoint\"><hostAlias>")
+        .append(XmlDocument.escape(name + ":" + ports.http()))
+        .append("</hostAlias></virtualHost>\n");
+  }
+
+  void answersAt(String listener) {
+    String host = listener.equals(Placement.MAIN) ? "default_host" : listener;
+    bound.append("      <virtual-host").append(attribute("name", host)).append("/>\n");
+  }
+
+  void roles(Map<String, List<String>> users) {
+    users.forEach(
+        (role, names) -> {
+          roles.append("      <security-role").append(attribute("name", role)).append(">");
+          names.forEach(name -> roles.append("<user").append(attribute("name", name)).append("/>"));
+          roles.append("</security-role>\n");
+        });
+  }
+
+  /**
+   * The text.
+   *
+   * @param stamp of an application that changes in its place
+   */
+  byte[] text(String contextPath, Path archive, Optional<String> stamp) {
+    String text =
+        "<server>\n"
+            + stamp.map(told -> "  <!-- content " + told + " -->\n").orElse("")
+            + before
+            + "  <webApplication"
+            + attribute("id", application)
+            + attribute("name", application)
+            + attribute("contextRoot", contextPath.isEmpty() ? "/" : contextPath)
+            + attribute("location", archive.toString())
+            + ">\n    <application-bnd>\n"
+            + roles
+            + "    </application-bnd>\n    <web-bnd>\n"
+            + bound
+            + "    </web-bnd>\n  </webApplication>\n</server>\n";
+    return text.getBytes(StandardCharsets.UTF_8);
+  }
+
+  static String attribute(String name, String value) {
+    return " " + name + "=\"" + XmlDocument.escape(value) + "\"";
+  }
+}

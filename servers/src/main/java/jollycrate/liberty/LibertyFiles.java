@@ -1,0 +1,66 @@
+package jollycrate.liberty;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import jollycrate.file.Shipped;
+import jollycrate.host.Access;
+import jollycrate.host.Content;
+import jollycrate.server.Part;
+import jollycrate.server.PickUp;
+import jollycrate.server.Piece;
+import jollycrate.server.Server;
+
+/** Where things stand in the folder of an instance. */
+final class LibertyFiles {
+  /** The name of the one server in the folder. */
+  static final String NAME = "main";
+
+  /** Caches, keys and records of transactions. */
+  static final String STATE = "state";
+
+  static final String SERVERS = "servers";
+
+  private static final String CONFIGURATION = "server.xml";
+  private static final String BOOTSTRAP = "bootstrap.properties";
+
+  private LibertyFiles() {}
+
+  private static Path main(Server server) {
+    return server.folder().resolve(SERVERS).resolve(NAME);
+  }
+
+  static Path dropins(Server server) {
+    return main(server).resolve("configDropins/overrides");
+  }
+
+  /** Files that it reads when it starts; further changes of the first one are noticed, too. */
+  static List<Path> configuration(Server server) {
+    return List.of(main(server).resolve(CONFIGURATION), main(server).resolve(BOOTSTRAP));
+  }
+
+  static List<Piece> instance(Server server, Access access) {
+    List<Piece> pieces = new ArrayList<>();
+    Path main = main(server);
+    for (String folder : List.of("logs", STATE, "tmp", SERVERS)) {
+      pieces.add(folder(server.folder().resolve(folder), access));
+    }
+    for (Path folder : List.of(main, main.resolve("configDropins"), dropins(server))) {
+      pieces.add(folder(folder, access));
+    }
+    for (String file : List.of(CONFIGURATION, BOOTSTRAP)) {
+      pieces.add(
+          new Piece.WholeFile(
+              main.resolve(file),
+              Content.of(Shipped.bytes(LibertyFiles.class, file)),
+              access.with("rw-r-----"),
+              Part.SUPPORT,
+              PickUp.RESTART));
+    }
+    return pieces;
+  }
+
+  private static Piece folder(Path path, Access access) {
+    return new Piece.Folder(path, access.with("rwxr-x---"));
+  }
+}

@@ -1,0 +1,160 @@
+package jollycrate.liberty;
+
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import jollycrate.artifact.ArtifactKind;
+import jollycrate.artifact.ServletNamespace;
+import jollycrate.host.Access;
+import jollycrate.host.Bean;
+import jollycrate.host.Glance;
+import jollycrate.host.HostFiles;
+import jollycrate.host.Question;
+import jollycrate.hosting.HostedLogs;
+import jollycrate.hosting.NoHttps;
+import jollycrate.hosting.UserFiles;
+import jollycrate.server.Among;
+import jollycrate.server.Evidence;
+import jollycrate.server.Expected;
+import jollycrate.server.Feature;
+import jollycrate.server.Inside;
+import jollycrate.server.KindLogs;
+import jollycrate.server.KindProcesses;
+import jollycrate.server.Occupant;
+import jollycrate.server.Order;
+import jollycrate.server.Overhaul;
+import jollycrate.server.Piece;
+import jollycrate.server.Placement;
+import jollycrate.server.Server;
+import jollycrate.server.ServerKind;
+import jollycrate.server.ServerUser;
+import jollycrate.server.Sign;
+import jollycrate.server.Stock;
+import jollycrate.server.Swap;
+import jollycrate.server.Traits;
+import jollycrate.server.Wanted;
+import jollycrate.server.Wish;
+
+/** Open Liberty: everything of an application in one piece of configuration. */
+public final class LibertyKind implements ServerKind {
+  private static final Path VERSIONS = Path.of("lib/versions/openliberty.properties");
+  private static final Pattern VERSION =
+      Pattern.compile("^com\\.ibm\\.websphere\\.productVersion=(\\S+)", Pattern.MULTILINE);
+  private static final int LONGEST = 1 << 16;
+  private static final String STARTING_THREADS = "Default Executor-thread-\\d+";
+
+  @Override
+  public Glance recognising(Path installation) {
+    return new Glance().wholes(List.of(installation.resolve(VERSIONS)), LONGEST);
+  }
+
+  @Override
+  public Optional<Traits> recognise(HostFiles files, Path installation) {
+    Path versions = installation.resolve(VERSIONS);
+    if (!files.facts(versions).isFile()) {
+      return Optional.empty();
+    }
+    Matcher version =
+        VERSION.matcher(new String(files.whole(versions, LONGEST), StandardCharsets.UTF_8));
+    return version.find() ? Optional.of(traits(version.group(1))) : Optional.empty();
+  }
+
+  @Override
+  public List<Traits> lines() {
+    return List.of(traits("26"));
+  }
+
+  private static Traits traits(String version) {
+    return new Traits(
+        "Open Liberty " + version,
+        Set.of(ArtifactKind.WAR, ArtifactKind.EXECUTABLE_WAR),
+        ServletNamespace.JAKARTA,
+        17,
+        Set.of(Swap.LIVE, Swap.RESTART),
+        List.of("logs", "tmp", LibertyFiles.STATE),
+        List.of(LibertyFiles.SERVERS),
+        HostedLogs.USUAL,
+        Set.of(Feature.HOSTS, Feature.LOOKS_AT_CONTENT, Feature.ADMIN_LISTENER));
+  }
+
+  @Override
+  public List<Piece> instance(HostFiles files, Server server, Access access) {
+    return LibertyFiles.instance(server, access);
+  }
+
+  @Override
+  public List<Question> questions() {
+    return LibertyBeans.QUESTIONS;
+  }
+
+  @Override
+  public List<Inside> inside(Stock stock, List<Bean> answers) {
+    return new LibertyBeans(stock, answers).applications();
+  }
+
+  @Override
+  public List<Wanted.Refused> contradictions(Stock stock) {
+    return NoHttps.contradictions("an Open Liberty", stock.server());
+  }
+
+  @Override
+  public List<ServerUser> users(HostFiles files, Stock stock) {
+    return UserXml.files(stock.server()).all(stock);
+  }
+
+  /** Its ports are told to it when it is started, and it has no door that everybody knows. */
+  @Override
+  public Overhaul overhaul(HostFiles files, Stock stock, Wish wish) {
+    return wish instanceof Wish.Users
+        ? UserFiles.refused(stock.server())
+        : contradictions(stock).stream().findFirst().map(Overhaul::refused).orElse(Overhaul.NONE);
+  }
+
+  @Override
+  public List<Path> reads(Server server) {
+    List<Path> files = new ArrayList<>(LibertyFiles.configuration(server));
+    files.addAll(LibertyProcesses.optionsFiles(server));
+    return files;
+  }
+
+  @Override
+  public List<Among> readsAmong(Server server) {
+    return List.of(new Among(LibertyFiles.dropins(server), UserFiles.ENDING));
+  }
+
+  @Override
+  public List<Path> lists(Server server, Map<Path, byte[]> texts) {
+    return List.of();
+  }
+
+  @Override
+  public List<Occupant> occupants(Stock stock) {
+    return LibertyOccupants.of(stock);
+  }
+
+  @Override
+  public Wanted wanted(Stock stock, Order order) {
+    return new LibertyPlacement(stock, order).wanted();
+  }
+
+  @Override
+  public Sign sign(Stock stock, Placement placement, Expected expected, Evidence evidence) {
+    return new LibertyLog(evidence.log(), placement).sign(expected, evidence);
+  }
+
+  @Override
+  public KindProcesses processes() {
+    return new LibertyProcesses();
+  }
+
+  @Override
+  public KindLogs logs() {
+    return new HostedLogs(LibertyLog.FORMAT, STARTING_THREADS, LibertyLog::new);
+  }
+}

@@ -1,0 +1,152 @@
+package jollycrate.liberty;
+
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Function;
+import java.util.regex.Pattern;
+import jollycrate.app.Application;
+import jollycrate.app.DataSource;
+import jollycrate.app.EnvEntry;
+import jollycrate.artifact.Artifact;
+import jollycrate.host.Content;
+import jollycrate.hosting.Delivered;
+import jollycrate.hosting.OrderedListener;
+import jollycrate.secret.Secrets;
+import jollycrate.server.Order;
+import jollycrate.server.Placement;
+import jollycrate.server.Server;
+import jollycrate.server.Stock;
+import jollycrate.server.Swap;
+import jollycrate.server.Unfolded;
+import jollycrate.server.Wanted;
+
+/**
+ * What one order needs on an Open Liberty: files under content-named paths, and one piece of XML.
+ */
+final class LibertyPlacement {
+  private static final Duration NOTICE = Duration.ofSeconds(3);
+
+  /** What the server reads as a variable, or as an encoded password. */
+  private static final Pattern READ_OTHERWISE = Pattern.compile(".*\\$\\{.*|\\{\\w+\\}.*");
+
+  private final Stock stock;
+  private final Server server;
+  private final Order order;
+  private final Application application;
+  private final Delivered delivered;
+  private final ApplicationXml xml;
+  private final Map<String, String> hidden = new HashMap<>();
+  private final List<Wanted.Refused> refused = new ArrayList<>();
+
+  LibertyPlacement(Stock stock, Order order) {
+    this.stock = stock;
+    this.server = stock.server();
+    this.order = order;
+    this.application = order.application();
+    this.delivered = new Delivered(stock, order);
+    this.xml = new ApplicationXml(application.name());
+  }
+
+  Wanted wanted() {
+    String path =
+        application
+            .context()
+            .path()
+            .orElseGet(() -> "/" + Delivered.baseName(order.artifact().file()));
+    Path archive = delivered.archive();
+    String listener = OrderedListener.of(server, order, refused);
+    if (!listener.equals(Placement.MAIN) && !listener.equals(Placement.ADMIN)) {
+      xml.host(listener, server.ports());
+    }
+    xml.answersAt(listener);
+    dataSources();
+    application.context().entries().forEach(this::entry);
+    xml.roles(application.access().roles());
+    hidden.putAll(UserXml.files(server).put(stock, order, new LibertyHash(), delivered));
+    Path piece = LibertyFiles.dropins(server).resolve(application.name() + ".xml");
+    Optional<String> stamp = order.unfolded().map(Unfolded::stamp);
+    delivered.live(piece, Content.of(xml.text(path, archive, stamp)));
+    Placement placement =
+        new Placement(
+            delivered.release(),
+            Placement.Route.at(listener, path, server.ports()),
+            piece,
+            Placement.Made.NOTHING,
+            new Placement.Timing(NOTICE, application.context().startsWithin()));
+    return new Wanted(placement, delivered.pieces(), Swap.LIVE, refused, hidden);
+  }
+
+  private void dataSources() {
+    String before = application.name() + "~data-";
+    Path folder = LibertyFiles.dropins(server);
+    stock.texts().keySet().stream()
+        .filter(file -> file.startsWith(folder))
+        .filter(file -> file.getFileName().toString().startsWith(before))
+        .flatMap(file -> stock.text(file).stream())
+        .forEach(told -> hidden.putAll(DataXml.secretsIn(told)));
+    if (application.dataSources().isEmpty()) {
+      return;
+    }
+    DataXml data = new DataXml(application.name(), delivered.drivers());
+    for (DataSource source : application.dataSources()) {
+      String name = source.jndiName();
+      String password = order.databasePasswords().getOrDefault(name, "");
+      declared(
+          name,
+          names(order.artifact().web().dataSources(), Artifact.Declared::name),
+          "resource-ref");
+      List.of(source.url(), source.user(), password).forEach(value -> kept(name, value));
+      data.add(source, Delivered.driverClass(source), password);
+    }
+    application
+        .dataSources()
+        .forEach(source -> xml.dataSource(source.jndiName(), data.boundAt(source)));
+    hidden.putAll(DataXml.secretsIn(data.text()));
+    delivered.secret(folder.resolve(before + data.stamp() + ".xml"), Content.of(data.text()));
+  }
+
+  private static <T> List<String> names(List<T> declared, Function<T, String> name) {
+    return declared.stream().map(name).toList();
+  }
+
+  private void entry(EnvEntry entry) {
+    String value = delivered.value(entry);
+    if (entry.secret().isPresent()) {
+      hidden.put(value, Secrets.HIDDEN);
+    }
+    declared(
+        entry.name(),
+        names(order.artifact().web().envEntries(), Artifact.DeclaredEntry::name),
+        "env-entry");
+    kept(entry.name(), value);
+    xml.entry(entry.name(), value);
+  }
+
+  private void declared(String name, List<String> names, String element) {
+    if (!names.contains(name)) {
+      refuse(
+          name,
+          "an Open Liberty binds only what the application declares, and this name it does not",
+          "Declare it: a <" + element + "> in WEB-INF/web.xml, or @Resource at a field");
+    }
+  }
+
+  private void kept(String name, String value) {
+    if (READ_OTHERWISE.matcher(value).matches()) {
+      refuse(
+          name,
+          "an Open Liberty reads ${...} as a variable, and {...} before a password as a code, so"
+              + " the value would not arrive unchanged",
+          "Take another value");
+    }
+  }
+
+  private void refuse(String subject, String message, String fix) {
+    refused.add(new Wanted.Refused(subject, message, fix));
+  }
+}

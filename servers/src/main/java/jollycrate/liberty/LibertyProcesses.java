@@ -1,0 +1,108 @@
+package jollycrate.liberty;
+
+import java.nio.file.Path;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Stream;
+import jollycrate.file.Digests;
+import jollycrate.host.Launch;
+import jollycrate.hosting.HostedLogs;
+import jollycrate.server.KindProcesses;
+import jollycrate.server.Server;
+import jollycrate.server.Stock;
+
+/** The one process of an Open Liberty. */
+final class LibertyProcesses implements KindProcesses {
+  private static final String TOOLS = "bin/tools";
+  private static final String PROGRAM = "ws-server.jar";
+
+  /** The first release of Java for which other options are needed. */
+  private static final int OTHER_OPTIONS = 24;
+
+  @Override
+  public Launch launch(Stock stock) {
+    Server server = stock.server();
+    Path home = server.installation();
+    Path base = server.folder();
+    List<String> command = server.javaCommand();
+    command.add("-javaagent:" + home.resolve(TOOLS).resolve("ws-javaagent.jar"));
+    command.add("-Djava.io.tmpdir=" + base.resolve("tmp"));
+    command.add("-Djava.awt.headless=true");
+    command.add("-Dfile.encoding=UTF-8");
+    command.add("-Djolly.token=" + Launch.TOKEN);
+    command.addAll(options(stock));
+    command.add("-jar");
+    command.add(home.resolve(TOOLS).resolve(PROGRAM).toString());
+    command.add(LibertyFiles.NAME);
+    command.add("--");
+    command.add("--jolly.http.address=" + address(server));
+    command.add("--jolly.http.port=" + server.ports().http());
+    command.add("--jolly.admin=" + server.ports().admin().isPresent());
+    command.add("--jolly.admin.port=" + server.ports().admin().orElse(-1));
+    Map<String, String> environment = new HashMap<>(server.runtime().environment());
+    environment.put("WLP_USER_DIR", base.toString());
+    environment.put("WLP_OUTPUT_DIR", base.resolve(LibertyFiles.STATE).toString());
+    environment.put("LOG_DIR", base.resolve("logs").toString());
+    environment.put("WLP_LOGGING_CONSOLE_FORMAT", "simple");
+    environment.put("WLP_LOGGING_CONSOLE_LOGLEVEL", "info");
+    environment.put("WLP_LOGGING_CONSOLE_SOURCE", "message");
+    return new Launch(
+        command,
+        base,
+        stock.owned(),
+        environment,
+        server.runtime().declared(),
+        server.log(HostedLogs.USUAL),
+        Stream.concat(LibertyFiles.configuration(server).stream(), Stream.of(optionsFile(stock)))
+            .map(file -> Digests.of(stock.texts().getOrDefault(file, new byte[0])))
+            .toList());
+  }
+
+  /** Every address is called otherwise there. */
+  private static String address(Server server) {
+    String address = server.ports().address();
+    return address.equals("0.0.0.0") || address.equals("::") ? "*" : address;
+  }
+
+  private static Path optionsFile(Stock stock) {
+    List<Path> files = optionsFiles(stock.server());
+    return files.get(stock.javaFeature() < OTHER_OPTIONS ? 0 : 1);
+  }
+
+  /** Files of the installation that say what Java has to open. */
+  static List<Path> optionsFiles(Server server) {
+    Path folder = server.installation().resolve("lib/platform/java");
+    return List.of(folder.resolve("java9.options"), folder.resolve("java24.options"));
+  }
+
+  private static List<String> options(Stock stock) {
+    return stock
+        .text(optionsFile(stock))
+        .orElse("")
+        .lines()
+        .map(String::strip)
+        .filter(line -> !line.isEmpty() && !line.startsWith("#"))
+        .toList();
+  }
+
+  @Override
+  public boolean isOne(List<String> arguments) {
+    return arguments.stream().anyMatch(argument -> argument.endsWith("/" + PROGRAM));
+  }
+
+  /** Its arguments do not tell: one that we started works there. */
+  @Override
+  public Optional<Path> folder(List<String> arguments) {
+    return Optional.of(Path.of(""));
+  }
+
+  @Override
+  public Optional<Path> installation(List<String> arguments) {
+    return arguments.stream()
+        .filter(argument -> argument.endsWith("/" + TOOLS + "/" + PROGRAM))
+        .map(argument -> Path.of(argument).getParent().getParent().getParent())
+        .findFirst();
+  }
+}
