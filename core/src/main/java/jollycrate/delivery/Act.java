@@ -221,6 +221,7 @@ final class Act {
         target.swap(stock),
         target.placement().orElse(null),
         target.earlier(stock).orElse(null),
+        target.ailed(stock).orElse(""),
         target.others(),
         !stock.process().isStopped());
   }

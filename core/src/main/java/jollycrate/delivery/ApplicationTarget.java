@@ -11,6 +11,7 @@ import jollycrate.check.CheckResult;
 import jollycrate.journal.EarlierRelease;
 import jollycrate.journal.Journal;
 import jollycrate.script.Undo;
+import jollycrate.server.Cause;
 import jollycrate.server.Feature;
 import jollycrate.server.Keys;
 import jollycrate.server.Piece;
@@ -90,7 +91,7 @@ record ApplicationTarget(
   }
 
   private Cure cure(Stock stock) {
-    if (!ails(stock)) {
+    if (ailed(stock).isEmpty()) {
       return Cure.NONE;
     }
     Traits traits = site.traits();
@@ -101,10 +102,14 @@ record ApplicationTarget(
     return again ? Cure.SWITCH_AGAIN : Cure.RESTART;
   }
 
-  private boolean ails(Stock stock) {
-    return stock.process().found().isPresent()
-        && stock.standing().owner(application).stream()
-            .anyMatch(owner -> site.down(owner.placement()).isPresent());
+  @Override
+  public Optional<String> ailed(Stock stock) {
+    return stock
+        .process()
+        .found()
+        .flatMap(running -> stock.standing().owner(application))
+        .flatMap(owner -> site.down(owner.placement()))
+        .map(Cause::what);
   }
 
   @Override

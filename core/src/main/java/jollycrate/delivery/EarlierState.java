@@ -127,7 +127,7 @@ final class EarlierState {
     JournalLine.Opened opened = journal.opened();
     boolean beside = opened.swap() == Swap.BESIDE_THEN_SWITCH;
     Optional<Cause> cause = from.started() ? awaitServer(from) : Optional.empty();
-    if (cause.isEmpty() && opened.earlier() != null) {
+    if (cause.isEmpty() && opened.earlier() != null && opened.ailed().isEmpty()) {
       Expected expected = beside && !from.started() ? Expected.SWITCHED : Expected.UP;
       cause = waits.until(stock(), opened.earlier(), expected, from);
     }

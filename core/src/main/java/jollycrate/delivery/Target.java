@@ -39,6 +39,11 @@ interface Target extends Tasks {
     return Optional.empty();
   }
 
+  /** Why that does not run although its server does; empty when nothing speaks against it. */
+  default Optional<String> ailed(Stock stock) {
+    return Optional.empty();
+  }
+
   /** What else was up, where the server itself is changed. */
   default List<Placement> others() {
     return List.of();

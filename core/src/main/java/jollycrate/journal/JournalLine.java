@@ -39,6 +39,8 @@ public sealed interface JournalLine {
    * @param restores number of the delivery whose release comes back; 0 for a new one
    * @param placement that is to stand; null for an undeploy, and for a change of the server
    * @param earlier placement that stood; null for a first deploy, and for a change of the server
+   * @param ailed why that one did not run although its server did; empty when nothing spoke against
+   *     it
    * @param others further placements that were up, where a change of the server concerns them
    * @param serverRan whether the server ran
    */
@@ -56,6 +58,7 @@ public sealed interface JournalLine {
       Swap swap,
       Placement placement,
       Placement earlier,
+      @JacksonInject(value = Json.ABSENT_SECOND, useInput = OptBoolean.TRUE) String ailed,
       @JacksonInject(value = Json.ABSENT_LIST, useInput = OptBoolean.TRUE) List<Placement> others,
       boolean serverRan)
       implements JournalLine {

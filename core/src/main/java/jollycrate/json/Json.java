@@ -31,6 +31,9 @@ public final class Json {
   /** Marks a text that lines of earlier versions lack, and that is empty then. */
   public static final String ABSENT = "absent";
 
+  /** The same of a second text of a record. */
+  public static final String ABSENT_SECOND = "absent second";
+
   /** Marks a number that lines of earlier versions lack, and that is 0 then. */
   public static final String ABSENT_NUMBER = "absent number";
 
@@ -65,6 +68,7 @@ public final class Json {
         .injectableValues(
             new InjectableValues.Std()
                 .addValue(ABSENT, "")
+                .addValue(ABSENT_SECOND, "")
                 .addValue(ABSENT_NUMBER, 0)
                 .addValue(ABSENT_LIST, List.of())
                 .addValue(ABSENT_SECOND_LIST, List.of())

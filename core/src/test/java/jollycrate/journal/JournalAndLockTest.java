@@ -54,6 +54,7 @@ class JournalAndLockTest {
             Swap.LIVE,
             null,
             null,
+            "",
             List.of(),
             true);
     return Journal.open(host.files(), file, access, opened, () -> {});
@@ -96,6 +97,7 @@ class JournalAndLockTest {
         """);
     JournalLine.Opened read = Journal.read(host.files(), file).orElseThrow().opened();
     assertThat(read.others()).isEmpty();
+    assertThat(read.ailed()).isEmpty();
     assertThat(read.earlier().made()).isEqualTo(Placement.Made.of(List.of(Path.of("/srv/a"))));
   }
 
