@@ -2,8 +2,10 @@ package jollycrate.boot;
 
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
 import jollycrate.app.Boot;
@@ -169,10 +171,12 @@ public final class BootUnit {
     return String.join("\n", lines) + "\n";
   }
 
-  /** Only what is the same in every shell; the rest is systemd's. */
+  /** Only what is the same in every shell, or the server's own; the rest is systemd's. */
   private String variables() {
     Map<String, String> fixed = new TreeMap<>(launch.environment());
-    fixed.keySet().retainAll(List.of("LANG", "LC_ALL"));
+    Set<String> inherited = new HashSet<>(server.runtime().environment().keySet());
+    inherited.removeAll(List.of("LANG", "LC_ALL"));
+    fixed.keySet().removeAll(inherited);
     return fixed.entrySet().stream()
         .map(variable -> quoted(variable.getKey() + "=" + variable.getValue()))
         .collect(Collectors.joining(" "));

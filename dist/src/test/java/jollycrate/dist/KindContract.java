@@ -84,6 +84,7 @@ abstract class KindContract {
     workshop.trace().isAs(stands);
     deliver(bells.answering("one"));
     assertThat(workshop.page("/bell/")).isEqualTo("200 one");
+    assertThat(workshop.statusFor("bikes.example", "/bell/")).isEqualTo("200");
     deliver(bells.answering("two"));
     assertThat(workshop.page("/bell/")).isEqualTo("200 two");
     workshop.ok(BELL);

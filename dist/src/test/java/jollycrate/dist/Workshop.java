@@ -7,6 +7,7 @@ import java.io.InputStream;
 import java.net.HttpURLConnection;
 import java.net.InetAddress;
 import java.net.ServerSocket;
+import java.net.Socket;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -193,6 +194,16 @@ final class Workshop implements AutoCloseable {
     connection.setRequestProperty(
         "Authorization", "Basic " + Base64.getEncoder().encodeToString(both));
     return answer(connection);
+  }
+
+  /** What a path answers when it is asked for by way of a web server that is known by a name. */
+  String statusFor(String host, String path) throws IOException {
+    try (Socket socket = new Socket("127.0.0.1", http)) {
+      String asked = "GET " + path + " HTTP/1.1\r\nHost: " + host + "\r\nConnection: close\r\n\r\n";
+      socket.getOutputStream().write(asked.getBytes(StandardCharsets.US_ASCII));
+      byte[] answer = socket.getInputStream().readAllBytes();
+      return new String(answer, StandardCharsets.UTF_8).split(" ", 3)[1];
+    }
   }
 
   private static HttpURLConnection connection(int port, String path) throws IOException {

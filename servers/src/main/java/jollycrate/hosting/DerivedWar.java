@@ -20,6 +20,8 @@ public final class DerivedWar {
   /** Made again for every look at a server, and read whole for its digest. */
   private static final Map<String, Content> MADE = new ConcurrentHashMap<>();
 
+  private static final int MOST_MADE = 16;
+
   private final Artifact artifact;
   private final Map<String, byte[]> entries = new TreeMap<>();
 
@@ -51,6 +53,9 @@ public final class DerivedWar {
         entries.entrySet().stream()
             .map(entry -> entry.getKey() + " " + Digests.of(entry.getValue()))
             .collect(Collectors.joining("\n"));
+    if (MADE.size() >= MOST_MADE) {
+      MADE.clear();
+    }
     String whole = artifact.digest() + " " + artifact.file() + "\n" + inside;
     return MADE.computeIfAbsent(whole, same -> made());
   }

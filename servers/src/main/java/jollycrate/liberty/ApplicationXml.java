@@ -5,12 +5,16 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 import jollycrate.app.Ports;
 import jollycrate.server.Placement;
 import jollycrate.xml.XmlDocument;
 
 /** The piece of configuration that is one application, with the names that it finds things by. */
 final class ApplicationXml {
+  private static final int HTTP = 80;
+  private static final int HTTPS = 443;
+
   private final String application;
   private final StringBuilder before = new StringBuilder();
   private final StringBuilder bound = new StringBuilder();
@@ -41,9 +45,16 @@ final class ApplicationXml {
     before
         .append("  <virtualHost")
         .append(attribute("id", name))
-        .append(" allowFromEndpointRef=\"defaultHttpEndpoint\"><hostAlias>")
-        .append(XmlDocument.escape(name + ":" + ports.http()))
-        .append("</hostAlias></virtualHost>\n");
+        .append(" allowFromEndpointRef=\"defaultHttpEndpoint\">");
+    Stream.of(ports.http(), LibertyProcesses.publicPort(ports), HTTP, HTTPS)
+        .distinct()
+        .forEach(
+            port ->
+                before
+                    .append("<hostAlias>")
+                    .append(XmlDocument.escape(name + ":" + port))
+                    .append("</hostAlias>"));
+    before.append("</virtualHost>\n");
   }
 
   void answersAt(String listener) {

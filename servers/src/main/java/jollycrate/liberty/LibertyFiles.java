@@ -16,7 +16,7 @@ final class LibertyFiles {
   /** The name of the one server in the folder. */
   static final String NAME = "main";
 
-  /** Caches, keys and records of transactions. */
+  /** Caches, keys and records of transactions; the caches hold passwords. */
   static final String STATE = "state";
 
   static final String SERVERS = "servers";
@@ -42,8 +42,11 @@ final class LibertyFiles {
   static List<Piece> instance(Server server, Access access) {
     List<Piece> pieces = new ArrayList<>();
     Path main = main(server);
-    for (String folder : List.of("logs", STATE, "tmp", SERVERS)) {
+    for (String folder : List.of("logs", SERVERS)) {
       pieces.add(folder(server.folder().resolve(folder), access));
+    }
+    for (String folder : List.of(STATE, "tmp")) {
+      pieces.add(new Piece.Folder(server.folder().resolve(folder), access.with("rwx------")));
     }
     for (Path folder : List.of(main, main.resolve("configDropins"), dropins(server))) {
       pieces.add(folder(folder, access));

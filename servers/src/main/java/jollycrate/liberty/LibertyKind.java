@@ -43,6 +43,9 @@ import jollycrate.server.Wish;
 
 /** Open Liberty: everything of an application in one piece of configuration. */
 public final class LibertyKind implements ServerKind {
+  /** In the middle of a sentence. */
+  static final String CALLED = "an Open Liberty";
+
   private static final Path VERSIONS = Path.of("lib/versions/openliberty.properties");
   private static final Pattern VERSION =
       Pattern.compile("^com\\.ibm\\.websphere\\.productVersion=(\\S+)", Pattern.MULTILINE);
@@ -100,7 +103,7 @@ public final class LibertyKind implements ServerKind {
 
   @Override
   public List<Wanted.Refused> contradictions(Stock stock) {
-    return NoHttps.contradictions("an Open Liberty", stock.server());
+    return NoHttps.contradictions(CALLED, stock.server());
   }
 
   @Override

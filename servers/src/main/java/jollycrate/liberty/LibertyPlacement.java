@@ -15,6 +15,7 @@ import jollycrate.app.EnvEntry;
 import jollycrate.artifact.Artifact;
 import jollycrate.host.Content;
 import jollycrate.hosting.Delivered;
+import jollycrate.hosting.NoHttps;
 import jollycrate.hosting.OrderedListener;
 import jollycrate.secret.Secrets;
 import jollycrate.server.Order;
@@ -53,6 +54,7 @@ final class LibertyPlacement {
   }
 
   Wanted wanted() {
+    refused.addAll(NoHttps.contradictions(LibertyKind.CALLED, server));
     String path =
         application
             .context()

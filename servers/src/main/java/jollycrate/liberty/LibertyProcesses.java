@@ -1,11 +1,13 @@
 package jollycrate.liberty;
 
+import java.net.URI;
 import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Stream;
+import jollycrate.app.Ports;
 import jollycrate.file.Digests;
 import jollycrate.host.Launch;
 import jollycrate.hosting.HostedLogs;
@@ -39,6 +41,7 @@ final class LibertyProcesses implements KindProcesses {
     command.add("--");
     command.add("--jolly.http.address=" + address(server));
     command.add("--jolly.http.port=" + server.ports().http());
+    command.add("--jolly.public.port=" + publicPort(server.ports()));
     command.add("--jolly.admin=" + server.ports().admin().isPresent());
     command.add("--jolly.admin.port=" + server.ports().admin().orElse(-1));
     Map<String, String> environment = new HashMap<>(server.runtime().environment());
@@ -64,6 +67,12 @@ final class LibertyProcesses implements KindProcesses {
   private static String address(Server server) {
     String address = server.ports().address();
     return address.equals("0.0.0.0") || address.equals("::") ? "*" : address;
+  }
+
+  /** The one that people ask for, where a web server stands before it. */
+  static int publicPort(Ports ports) {
+    int told = ports.url().map(URI::getPort).orElse(-1);
+    return told < 0 ? ports.http() : told;
   }
 
   private static Path optionsFile(Stock stock) {

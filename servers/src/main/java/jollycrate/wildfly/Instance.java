@@ -22,15 +22,10 @@ final class Instance {
 
   private static final String LOGGING = "logging.properties";
   private static final List<String> FOLDERS =
-      List.of(
-          "configuration",
-          DEPLOYMENTS,
-          "lib",
-          "logs",
-          "modules",
-          STATE,
-          "tmp",
-          NewConfiguration.USERS);
+      List.of("configuration", DEPLOYMENTS, "lib", "logs", "modules", NewConfiguration.USERS);
+
+  /** What it copies there may hold passwords. */
+  private static final List<String> CLOSED = List.of(STATE, "tmp");
 
   private Instance() {}
 
@@ -42,6 +37,9 @@ final class Instance {
     List<Piece> pieces = new ArrayList<>();
     for (String folder : FOLDERS) {
       pieces.add(new Piece.Folder(server.folder().resolve(folder), access.with("rwxr-x---")));
+    }
+    for (String folder : CLOSED) {
+      pieces.add(new Piece.Folder(server.folder().resolve(folder), access.with("rwx------")));
     }
     byte[] shipped =
         files.whole(

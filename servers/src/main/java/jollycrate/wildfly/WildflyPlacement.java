@@ -60,6 +60,7 @@ final class WildflyPlacement {
   }
 
   Wanted wanted() {
+    refused.addAll(WildflyKind.contradictionsOf(stock));
     String path =
         application
             .context()

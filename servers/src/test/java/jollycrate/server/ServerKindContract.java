@@ -294,7 +294,8 @@ public abstract class ServerKindContract {
             Set.of(),
             seen.standing(),
             17);
-    List<Piece> pieces = BootUnit.pieces(stock, kind.processes().launch(seen));
+    Launch launch = kind.processes().launch(seen);
+    List<Piece> pieces = BootUnit.pieces(stock, launch);
     assertThat(pieces)
         .hasSizeGreaterThan(1)
         .allSatisfy(
@@ -305,7 +306,11 @@ public abstract class ServerKindContract {
                             : ((Piece.Folder) piece).access().owner())
                     .isEqualTo("root"));
     try (InputStream unit = ((Piece.WholeFile) pieces.get(pieces.size() - 2)).content().open()) {
-      assertThat(new String(unit.readAllBytes(), StandardCharsets.UTF_8)).contains("User=anna\n");
+      String text = new String(unit.readAllBytes(), StandardCharsets.UTF_8);
+      assertThat(text).contains("User=anna\n");
+      Map<String, String> own = new HashMap<>(launch.environment());
+      own.keySet().removeAll(server.runtime().environment().keySet());
+      own.forEach((name, value) -> assertThat(text).contains(name + "=" + value));
     }
   }
 }
