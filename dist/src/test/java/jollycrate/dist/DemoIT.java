@@ -22,7 +22,8 @@ class DemoIT {
         .contains("is filtered on the way: an inbound rule of the host")
         .contains("to far in")
         .contains("No trace: all ")
-        .contains("go to: Tomcat 10.1, Tomcat 11.0, TomEE 9, Jetty 12.1.");
+        .contains(
+            "go to: Tomcat 10.1, Tomcat 11.0, TomEE 9, Jetty 12.1, WildFly 39, Open Liberty 26.");
     assertThat(folder.resolve("stage")).doesNotExist();
   }
 }

@@ -90,6 +90,12 @@ abstract class KindContract {
     workshop.ok(BELL);
     assertThat(workshop.process()).isEqualTo(process);
     workshop.trace().isAs(stands);
+    workshop.program.with("ROBIN_PASSWORD", "a new bell");
+    workshop.ok("deploy", "--to", "bench");
+    workshop.program.with("ROBIN_PASSWORD", right);
+    assertThat(workshop.process()).isEqualTo(process);
+    assertThat(workshop.pageFor("robin", "a new bell", "/spokes/ledger")).startsWith("200");
+    assertThat(workshop.pageFor("robin", right, "/spokes/ledger")).startsWith("401");
     assertThat(workshop.ok("undeploy", "--from", "bench")).contains("Stays").contains("data/");
     workshop.trace().isAs(before);
     assertThat(workshop.page("/spokes/")).startsWith("404");

@@ -4,7 +4,6 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.stream.Stream;
 import jollycrate.app.Ports;
 import jollycrate.server.Placement;
@@ -74,12 +73,11 @@ final class ApplicationXml {
   /**
    * The text.
    *
-   * @param stamp of an application that changes in its place
+   * @param stamp of what it finds elsewhere: with another one the server starts it anew
    */
-  byte[] text(String contextPath, Path archive, Optional<String> stamp) {
+  byte[] text(String contextPath, Path archive, String stamp) {
     String text =
         "<server>\n"
-            + stamp.map(told -> "  <!-- content " + told + " -->\n").orElse("")
             + before
             + "  <webApplication"
             + attribute("id", application)
@@ -88,7 +86,10 @@ final class ApplicationXml {
             + attribute("location", archive.toString())
             + ">\n    <application-bnd>\n"
             + roles
-            + "    </application-bnd>\n    <web-bnd>\n"
+            + "    </application-bnd>\n    <appProperties><property"
+            + attribute("name", "jolly.stamp")
+            + attribute("value", stamp)
+            + "/></appProperties>\n    <web-bnd>\n"
             + bound
             + "    </web-bnd>\n  </webApplication>\n</server>\n";
     return text.getBytes(StandardCharsets.UTF_8);

@@ -1,18 +1,19 @@
 package jollycrate.liberty;
 
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.function.Function;
 import java.util.regex.Pattern;
 import jollycrate.app.Application;
 import jollycrate.app.DataSource;
 import jollycrate.app.EnvEntry;
 import jollycrate.artifact.Artifact;
+import jollycrate.file.Digests;
 import jollycrate.host.Content;
 import jollycrate.hosting.Delivered;
 import jollycrate.hosting.NoHttps;
@@ -71,8 +72,7 @@ final class LibertyPlacement {
     xml.roles(application.access().roles());
     hidden.putAll(UserXml.files(server).put(stock, order, new LibertyHash(), delivered));
     Path piece = LibertyFiles.dropins(server).resolve(application.name() + ".xml");
-    Optional<String> stamp = order.unfolded().map(Unfolded::stamp);
-    delivered.live(piece, Content.of(xml.text(path, archive, stamp)));
+    delivered.live(piece, Content.of(xml.text(path, archive, stamp())));
     Placement placement =
         new Placement(
             delivered.release(),
@@ -81,6 +81,15 @@ final class LibertyPlacement {
             Placement.Made.NOTHING,
             new Placement.Timing(NOTICE, application.context().startsWithin()));
     return new Wanted(placement, delivered.pieces(), Swap.LIVE, refused, hidden);
+  }
+
+  /** Of its users, and of its content where that changes in its place. */
+  private String stamp() {
+    StringBuilder told = new StringBuilder(order.unfolded().map(Unfolded::stamp).orElse(""));
+    delivered.pieces().stream()
+        .filter(piece -> piece.path().startsWith(LibertyFiles.dropins(server)))
+        .forEach(piece -> told.append(piece.digest()));
+    return Digests.brief(Digests.of(told.toString().getBytes(StandardCharsets.US_ASCII)));
   }
 
   private void dataSources() {

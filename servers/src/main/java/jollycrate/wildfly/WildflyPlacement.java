@@ -4,8 +4,11 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
 import jollycrate.app.Application;
 import jollycrate.app.DataSource;
 import jollycrate.app.EnvEntry;
@@ -25,6 +28,7 @@ import jollycrate.server.Server;
 import jollycrate.server.Stock;
 import jollycrate.server.Swap;
 import jollycrate.server.Wanted;
+import jollycrate.xml.XmlException;
 
 /**
  * What one order needs on a WildFly: the archive itself, which carries where it answers and its
@@ -46,6 +50,7 @@ final class WildflyPlacement {
   private final Application application;
   private final Delivered delivered;
   private final DerivedWar war;
+  private final Set<String> drivers = new HashSet<>();
   private final List<Piece> fragments = new ArrayList<>();
   private final List<Wanted.Refused> refused = new ArrayList<>();
   private final Map<String, String> hidden = new HashMap<>();
@@ -66,7 +71,7 @@ final class WildflyPlacement {
             .context()
             .path()
             .orElseGet(() -> WildflyOccupants.pathOf(order.artifact().file()));
-    JbossWeb descriptor = new JbossWeb(war.text(JbossWeb.PATH));
+    JbossWeb descriptor = descriptor();
     descriptor.answersAt(path);
     String listener = listener(descriptor);
     dataSources(descriptor);
@@ -89,6 +94,15 @@ final class WildflyPlacement {
                 MARKS.stream().map(ending -> beside(archive, ending)).toList()),
             new Placement.Timing(NOTICE, application.context().startsWithin()));
     return new Wanted(placement, delivered.pieces(), Swap.LIVE, refused, hidden).after(fragments);
+  }
+
+  private JbossWeb descriptor() {
+    try {
+      return new JbossWeb(war.text(JbossWeb.PATH));
+    } catch (XmlException broken) {
+      refuse(JbossWeb.PATH, broken.getMessage(), "Fix it in the archive");
+      return new JbossWeb(Optional.empty());
+    }
   }
 
   private static Path beside(Path archive, String ending) {
@@ -140,6 +154,9 @@ final class WildflyPlacement {
         Delivered.baseName(source.driver()).replaceAll("[^A-Za-z0-9-]", "_")
             + "-"
             + Digests.brief(archive.digest());
+    if (!drivers.add(name)) {
+      return name;
+    }
     Path folder = server.folder().resolve("modules");
     for (Path part : Path.of(DRIVERS, name, "main")) {
       folder = folder.resolve(part);
