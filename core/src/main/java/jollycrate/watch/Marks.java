@@ -7,8 +7,10 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import jollycrate.host.Facts;
 import jollycrate.host.Glance;
+import jollycrate.host.HostException;
 import jollycrate.server.Placement;
 
 /**
@@ -37,10 +39,19 @@ public record Marks(Site site, Placement placement) {
   Map<Path, String> texts(boolean started) {
     Map<Path, String> texts = new HashMap<>();
     for (Path file : written(started)) {
-      byte[] text = site.files().whole(file, MOST_BYTES);
-      texts.put(file, new String(text, StandardCharsets.UTF_8));
+      text(file).ifPresent(text -> texts.put(file, text));
     }
     return texts;
+  }
+
+  /** Empty when the server took it away meanwhile: what could not be read proves nothing. */
+  private Optional<String> text(Path file) {
+    try {
+      byte[] text = site.files().whole(file, MOST_BYTES);
+      return Optional.of(new String(text, StandardCharsets.UTF_8));
+    } catch (HostException unread) {
+      return Optional.empty();
+    }
   }
 
   /** Those that were written since its switch was put; all of them when that is gone. */
