@@ -3,10 +3,13 @@ package jollycrate.foresee;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
+import java.util.stream.Collectors;
 import jollycrate.host.Facts;
 import jollycrate.server.Keys;
 import jollycrate.server.Piece;
 import jollycrate.server.Server;
+import jollycrate.server.Standing;
 import jollycrate.server.Stock;
 
 /** What others left is not in the way, and every value can be kept. */
@@ -22,8 +25,30 @@ final class PieceRule implements Rule {
                 findings.add(Finding.blocker(value.subject(), value.message(), "", value.fix())));
     for (Piece piece : scene.wanted().pieces()) {
       foreign(scene.stock(), piece, findings);
+      shared(scene, piece).ifPresent(findings::add);
     }
     return findings;
+  }
+
+  /** One key has one content, whoever needs it. */
+  private static Optional<Finding> shared(Scene scene, Piece piece) {
+    Server server = scene.stock().server();
+    String key = Keys.of(server, piece);
+    String others =
+        scene.stock().standing().applications().stream()
+            .filter(owner -> !owner.name().equals(scene.order().application().name()))
+            .filter(owner -> owner.pieces().containsKey(key))
+            .filter(owner -> !owner.pieces().get(key).digest().equals(piece.digest()))
+            .map(Standing.Owner::name)
+            .collect(Collectors.joining(", "));
+    return others.isEmpty()
+        ? Optional.empty()
+        : Optional.of(
+            Finding.blocker(
+                server.shown(piece.path()),
+                "it is shared with " + others + ", which needs it as it stands there",
+                "",
+                "Describe the same for both, or undeploy " + others + " first"));
   }
 
   private static void foreign(Stock stock, Piece piece, List<Finding> findings) {

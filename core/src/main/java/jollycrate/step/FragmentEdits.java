@@ -9,14 +9,18 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.BiFunction;
 import jollycrate.host.Content;
+import jollycrate.host.HostException;
 import jollycrate.server.Keys;
 import jollycrate.server.Part;
 import jollycrate.server.PickUp;
 import jollycrate.server.Piece;
 import jollycrate.server.ServerKind;
+import jollycrate.server.Splicer;
 import jollycrate.server.Standing;
 import jollycrate.server.Stock;
+import jollycrate.xml.XmlException;
 
 /** Texts of somebody else with our fragments put in or taken out. */
 final class FragmentEdits {
@@ -67,9 +71,7 @@ final class FragmentEdits {
   private void putIn(Piece.Fragment fragment) {
     Path path = fragment.path();
     lead.merge(path, fragment, (a, b) -> a.part() == Part.SWITCH ? a : b);
-    String text = edited.containsKey(path) ? edited.get(path) : text(path);
-    edited.put(
-        path, kind.splicer(path).orElseThrow().insert(text, fragment.name(), fragment.text()));
+    edit(path, (splicer, text) -> splicer.insert(text, fragment.name(), fragment.text()));
   }
 
   private void takeOut(String key, Standing.Held held) {
@@ -77,8 +79,21 @@ final class FragmentEdits {
     String name = Keys.fragmentName(key);
     PickUp pickUp = kind.splicer(path).orElseThrow().pickUp();
     lead.putIfAbsent(path, new Piece.Fragment(path, name, "", held.part(), pickUp));
+    edit(path, (splicer, text) -> splicer.remove(text, name));
+  }
+
+  private void edit(Path path, BiFunction<Splicer, String, String> change) {
     String text = edited.containsKey(path) ? edited.get(path) : text(path);
-    edited.put(path, kind.splicer(path).orElseThrow().remove(text, name));
+    try {
+      edited.put(path, change.apply(kind.splicer(path).orElseThrow(), text));
+    } catch (XmlException e) {
+      throw new HostException(
+          "Cannot edit '"
+              + path
+              + "' ("
+              + e.getMessage()
+              + "). Nothing was touched. Put it right there, then do this again");
+    }
   }
 
   private String text(Path path) {

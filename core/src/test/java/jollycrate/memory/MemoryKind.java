@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Supplier;
 import jollycrate.artifact.ArtifactKind;
 import jollycrate.artifact.ServletNamespace;
 import jollycrate.file.Digests;
@@ -53,9 +54,11 @@ final class MemoryKind implements ServerKind, KindProcesses, KindLogs {
           Set.of(Feature.HOSTS));
 
   private final Swap swap;
+  private final Supplier<String> shared;
 
-  MemoryKind(Swap swap) {
+  MemoryKind(Swap swap, Supplier<String> shared) {
     this.swap = swap;
+    this.shared = shared;
   }
 
   @Override
@@ -159,7 +162,7 @@ final class MemoryKind implements ServerKind, KindProcesses, KindLogs {
     List<Piece> pieces = new ArrayList<>();
     pieces.add(new Piece.Folder(store, stock.access()));
     pieces.add(whole(artifact, Content.of(order.artifact().file()), file, Part.SUPPORT));
-    pieces.add(whole(driver, Content.of("driver"), file, Part.SUPPORT));
+    pieces.add(whole(driver, Content.of(shared.get()), file, Part.SUPPORT));
     pieces.add(new Piece.Fragment(shared(stock.server()), name, "anna", Part.SUPPORT, PickUp.LIVE));
     Path switchPath = folder.resolve("sites").resolve(name + ".site");
     Content pointer = Content.of(artifact + "\n");

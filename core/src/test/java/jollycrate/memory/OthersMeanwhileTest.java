@@ -62,6 +62,22 @@ class OthersMeanwhileTest {
   }
 
   @Test
+  void whatAnotherApplicationNeedsIsNotChangedUnderIt() {
+    World world = new World(Swap.LIVE, releases);
+    world.deploy("b", OLD);
+    world.driver = "another driver";
+    Seen before = Seen.of(world);
+    DeliveryOutcome outcome = world.deploy("a", OLD);
+    assertThat(outcome.result()).isEqualTo(Result.BLOCKED);
+    assertThat(outcome.findings())
+        .filteredOn(finding -> finding.subject().equals("store/driver.jar"))
+        .extracting(Finding::message)
+        .containsExactly("it is shared with b, which needs it as it stands there");
+    assertThat(Seen.of(world)).isEqualTo(before);
+    assertThat(world.deploy("b", NEW).result()).isEqualTo(Result.DELIVERED);
+  }
+
+  @Test
   void whatSomebodyElseChangedIsLeftAloneAndNamedUntilItIsPutBack() {
     World world = new World(Swap.LIVE, releases);
     world.deploy("a", OLD);

@@ -78,6 +78,9 @@ public final class World {
   /** How the next deliveries go about. */
   Manner manner = Manner.USUAL;
 
+  /** What stands in a file that every application needs. */
+  String driver = "driver";
+
   /** What happens while the server is asked. */
   Runnable requests = () -> {};
 
@@ -122,7 +125,7 @@ public final class World {
     site =
         new Site(
             view.apply(host.host()),
-            new MemoryKind(swap),
+            new MemoryKind(swap, () -> driver),
             MemoryKind.TRAITS,
             described,
             host,

@@ -42,7 +42,10 @@ public abstract class ElementSplicer implements Splicer {
         standing(document, key)
             .map(there -> new Splice(there.start(), there.end(), fragment))
             .orElseGet(
-                () -> document.appending(around(document, key).orElseThrow(), List.of(fragment)));
+                () ->
+                    document.appending(
+                        around(document, key).orElseThrow(() -> lacksPlace(document)),
+                        List.of(fragment)));
     return Splice.apply(text, List.of(splice));
   }
 
@@ -52,6 +55,11 @@ public abstract class ElementSplicer implements Splicer {
     return standing(document, key)
         .map(there -> Splice.apply(text, List.of(document.removing(there))))
         .orElse(text);
+  }
+
+  private static XmlException lacksPlace(XmlDocument document) {
+    return new XmlException(
+        document.name(), 1, 1, "the element in which it is to stand is not there any more");
   }
 
   private Optional<XmlElement> standing(XmlDocument document, String key) {

@@ -6,7 +6,6 @@ import jollycrate.hosting.ElementSplicer;
 import jollycrate.server.Server;
 import jollycrate.xml.XmlDocument;
 import jollycrate.xml.XmlElement;
-import jollycrate.xml.XmlException;
 
 /**
  * {@code configuration/standalone.xml}, which a WildFly reads when it starts, and which
@@ -42,22 +41,6 @@ final class Configuration extends ElementSplicer {
   static String host(String name) {
     String escaped = XmlDocument.escape(name);
     return "<host name=\"" + escaped + "\" alias=\"" + escaped + "\"/>";
-  }
-
-  /** What somebody took out of it that deliveries need; empty when nothing. */
-  static Optional<String> lacking(String text) {
-    try {
-      XmlDocument document = XmlDocument.parse("standalone.xml", text);
-      Configuration splicer = new Configuration();
-      if (splicer.around(document, DRIVER).isEmpty()) {
-        return Optional.of("it has no <drivers>");
-      }
-      return splicer.around(document, HOST).isPresent()
-          ? Optional.empty()
-          : Optional.of("it has no <server name=\"" + NewConfiguration.MAIN_SERVER + "\">");
-    } catch (XmlException broken) {
-      return Optional.of("it cannot be read: " + broken.getMessage());
-    }
   }
 
   @Override

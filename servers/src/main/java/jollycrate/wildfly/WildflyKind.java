@@ -7,7 +7,6 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import java.util.stream.Stream;
 import jollycrate.artifact.ArtifactKind;
 import jollycrate.artifact.ServletNamespace;
 import jollycrate.host.Access;
@@ -43,6 +42,9 @@ import jollycrate.server.Wish;
 
 /** WildFly, standalone. */
 public final class WildflyKind implements ServerKind {
+  /** In the middle of a sentence. */
+  static final String CALLED = "a WildFly";
+
   private static final Path WEB =
       Path.of("modules/system/layers/base/org/wildfly/extension/undertow/main");
 
@@ -101,19 +103,7 @@ public final class WildflyKind implements ServerKind {
 
   @Override
   public List<Wanted.Refused> contradictions(Stock stock) {
-    return contradictionsOf(stock);
-  }
-
-  static List<Wanted.Refused> contradictionsOf(Stock stock) {
-    Server server = stock.server();
-    Path file = Configuration.file(server);
-    Stream<Wanted.Refused> lacking =
-        Configuration.lacking(stock.text(file).orElse("")).stream()
-            .map(
-                what ->
-                    new Wanted.Refused(
-                        server.shown(file), what, "Put it back there, as in the one that ships"));
-    return Stream.concat(lacking, NoHttps.contradictions("a WildFly", server).stream()).toList();
+    return NoHttps.contradictions(CALLED, stock.server());
   }
 
   @Override

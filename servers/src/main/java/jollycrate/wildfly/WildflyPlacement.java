@@ -17,6 +17,7 @@ import jollycrate.host.Content;
 import jollycrate.hosting.CryptHash;
 import jollycrate.hosting.Delivered;
 import jollycrate.hosting.DerivedWar;
+import jollycrate.hosting.NoHttps;
 import jollycrate.hosting.OrderedListener;
 import jollycrate.secret.Secrets;
 import jollycrate.server.Order;
@@ -65,7 +66,7 @@ final class WildflyPlacement {
   }
 
   Wanted wanted() {
-    refused.addAll(WildflyKind.contradictionsOf(stock));
+    refused.addAll(NoHttps.contradictions(WildflyKind.CALLED, server));
     String path =
         application
             .context()
