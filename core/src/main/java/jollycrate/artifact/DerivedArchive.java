@@ -1,5 +1,23 @@
 package jollycrate.artifact;
 
+import static jollycrate.artifact.ZipFormat.END;
+import static jollycrate.artifact.ZipFormat.END_64;
+import static jollycrate.artifact.ZipFormat.END_64_SIZE;
+import static jollycrate.artifact.ZipFormat.END_SIZE;
+import static jollycrate.artifact.ZipFormat.FILE;
+import static jollycrate.artifact.ZipFormat.LOCAL;
+import static jollycrate.artifact.ZipFormat.LOCAL_SIZE;
+import static jollycrate.artifact.ZipFormat.LOCATOR;
+import static jollycrate.artifact.ZipFormat.LOCATOR_SIZE;
+import static jollycrate.artifact.ZipFormat.MANY;
+import static jollycrate.artifact.ZipFormat.MEMBER;
+import static jollycrate.artifact.ZipFormat.MEMBER_SIZE;
+import static jollycrate.artifact.ZipFormat.NONE;
+import static jollycrate.artifact.ZipFormat.PLAIN_VERSION;
+import static jollycrate.artifact.ZipFormat.UNIX;
+import static jollycrate.artifact.ZipFormat.UTF_8;
+import static jollycrate.artifact.ZipFormat.ZIP_64_VERSION;
+
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
@@ -27,23 +45,6 @@ import org.apache.commons.io.input.BoundedInputStream;
  * some readers take an archive whose first entry does not begin the file for one half written.
  */
 public final class DerivedArchive {
-  private static final int LOCAL = 0x04034b50;
-  private static final int LOCAL_SIZE = 30;
-  private static final int MEMBER = 0x02014b50;
-  private static final int MEMBER_SIZE = 46;
-  private static final int END = 0x06054b50;
-  private static final int END_SIZE = 22;
-  private static final int END_64 = 0x06064b50;
-  private static final int END_64_SIZE = 56;
-  private static final int LOCATOR = 0x07064b50;
-  private static final int LOCATOR_SIZE = 20;
-  private static final int UTF_8 = 0x800;
-  private static final short VERSION = 20;
-  private static final short VERSION_64 = 45;
-  private static final int UNIX_FILE = 0100644;
-  private static final int UNIX = 3 << 8;
-  private static final int MANY = 0xFFFF;
-  private static final long NONE = 0xFFFFFFFFL;
 
   /** The first day that an archive can tell, so that the same makes the same. */
   private static final int DAY = 0x00210000;
@@ -121,10 +122,11 @@ public final class DerivedArchive {
       contents.write(local.array());
       contents.write(path);
       contents.write(content);
-      ByteBuffer member = buffer(MEMBER_SIZE).putInt(MEMBER).putShort((short) (UNIX | VERSION));
+      ByteBuffer member =
+          buffer(MEMBER_SIZE).putInt(MEMBER).putShort((short) (UNIX | PLAIN_VERSION));
       common(member, content).putShort((short) path.length).putShort((short) 0).putShort((short) 0);
       member.putShort((short) 0).putShort((short) 0);
-      member.putInt(UNIX_FILE << 16).putInt((int) at);
+      member.putInt(FILE << 16).putInt((int) at);
       members.write(member.array());
       members.write(path);
       count++;
@@ -133,7 +135,10 @@ public final class DerivedArchive {
     private static ByteBuffer common(ByteBuffer header, byte[] content) {
       CRC32 crc = new CRC32();
       crc.update(content);
-      header.putShort(VERSION).putShort((short) UTF_8).putShort((short) ZipMember.STORED);
+      header
+          .putShort((short) PLAIN_VERSION)
+          .putShort((short) UTF_8)
+          .putShort((short) ZipMember.STORED);
       header.putInt(DAY).putInt((int) crc.getValue());
       return header.putInt(content.length).putInt(content.length);
     }
@@ -173,7 +178,7 @@ public final class DerivedArchive {
     private ByteBuffer wide(long start) {
       ByteBuffer end = buffer(END_64_SIZE + LOCATOR_SIZE);
       end.putInt(END_64).putLong(END_64_SIZE - 12L);
-      end.putShort((short) (UNIX | VERSION_64)).putShort(VERSION_64).putLong(0);
+      end.putShort((short) (UNIX | ZIP_64_VERSION)).putShort((short) ZIP_64_VERSION).putLong(0);
       end.putLong(count).putLong(count).putLong(members.size()).putLong(start);
       return end.putInt(LOCATOR).putInt(0).putLong(start + members.size()).putInt(1);
     }

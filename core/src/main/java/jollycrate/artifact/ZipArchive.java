@@ -1,5 +1,8 @@
 package jollycrate.artifact;
 
+import static jollycrate.artifact.ZipFormat.LOCAL;
+import static jollycrate.artifact.ZipFormat.LOCAL_SIZE;
+
 import java.io.Closeable;
 import java.io.IOException;
 import java.io.InputStream;
@@ -28,8 +31,6 @@ import java.util.zip.ZipException;
  * as it stands. Untrusted: what the directory says of an entry is checked against the content.
  */
 public final class ZipArchive implements Closeable {
-  private static final int LOCAL = 0x04034b50;
-  private static final int LOCAL_SIZE = 30;
   private static final int BUFFER = 1 << 16;
   private static final int HEAD_WINDOW = 256;
 

@@ -1,5 +1,16 @@
 package jollycrate.artifact;
 
+import static jollycrate.artifact.ZipFormat.END;
+import static jollycrate.artifact.ZipFormat.END_64;
+import static jollycrate.artifact.ZipFormat.END_64_SIZE;
+import static jollycrate.artifact.ZipFormat.END_SIZE;
+import static jollycrate.artifact.ZipFormat.LOCATOR;
+import static jollycrate.artifact.ZipFormat.LOCATOR_SIZE;
+import static jollycrate.artifact.ZipFormat.MEMBER;
+import static jollycrate.artifact.ZipFormat.MEMBER_SIZE;
+import static jollycrate.artifact.ZipFormat.NONE;
+import static jollycrate.artifact.ZipFormat.UTF_8;
+
 import java.io.IOException;
 import java.nio.BufferUnderflowException;
 import java.nio.ByteBuffer;
@@ -28,19 +39,9 @@ final class ZipDirectory {
 
   final List<ZipMember> members = new ArrayList<>();
 
-  private static final int END = 0x06054b50;
-  private static final int END_SIZE = 22;
   private static final int LONGEST_COMMENT = 0xFFFF;
-  private static final int LOCATOR = 0x07064b50;
-  private static final int LOCATOR_SIZE = 20;
-  private static final int END_64 = 0x06064b50;
-  private static final int END_64_SIZE = 56;
-  private static final int MEMBER = 0x02014b50;
-  private static final int MEMBER_SIZE = 46;
   private static final int ZIP_64_EXTRA = 1;
-  private static final long NONE = 0xFFFFFFFFL;
   private static final long MOST_BYTES = 256 << 20;
-  private static final int UTF_8 = 0x800;
   private static final int UNIX = 3;
 
   private final ZipBytes bytes;

@@ -1,5 +1,23 @@
 package jollycrate.pack;
 
+import static jollycrate.artifact.ZipFormat.END;
+import static jollycrate.artifact.ZipFormat.END_64;
+import static jollycrate.artifact.ZipFormat.END_64_SIZE;
+import static jollycrate.artifact.ZipFormat.END_SIZE;
+import static jollycrate.artifact.ZipFormat.FILE;
+import static jollycrate.artifact.ZipFormat.LOCAL;
+import static jollycrate.artifact.ZipFormat.LOCAL_SIZE;
+import static jollycrate.artifact.ZipFormat.LOCATOR;
+import static jollycrate.artifact.ZipFormat.LOCATOR_SIZE;
+import static jollycrate.artifact.ZipFormat.MANY;
+import static jollycrate.artifact.ZipFormat.MEMBER;
+import static jollycrate.artifact.ZipFormat.MEMBER_SIZE;
+import static jollycrate.artifact.ZipFormat.NONE;
+import static jollycrate.artifact.ZipFormat.PLAIN_VERSION;
+import static jollycrate.artifact.ZipFormat.UNIX;
+import static jollycrate.artifact.ZipFormat.UTF_8;
+import static jollycrate.artifact.ZipFormat.ZIP_64_VERSION;
+
 import java.io.Closeable;
 import java.io.IOException;
 import java.nio.ByteBuffer;
@@ -21,23 +39,6 @@ import jollycrate.artifact.ZipMember;
  * are no data descriptors.
  */
 final class ZipOut implements Closeable {
-  private static final int LOCAL = 0x04034b50;
-  private static final int LOCAL_SIZE = 30;
-  private static final int MEMBER = 0x02014b50;
-  private static final int MEMBER_SIZE = 46;
-  private static final int END = 0x06054b50;
-  private static final int END_SIZE = 22;
-  private static final int END_64 = 0x06064b50;
-  private static final int END_64_SIZE = 56;
-  private static final int LOCATOR = 0x07064b50;
-  private static final int LOCATOR_SIZE = 20;
-  private static final long NONE = 0xFFFFFFFFL;
-  private static final int MANY = 0xFFFF;
-  private static final int UTF_8 = 0x800;
-  private static final int PLAIN_VERSION = 20;
-  private static final int ZIP_64_VERSION = 45;
-  private static final int UNIX = 3 << 8;
-  private static final int FILE = 0100644;
   private static final int PROGRAM = 0100755;
   private static final int FOLDER = 040755;
   private static final int WIDE_SIZES = 20;

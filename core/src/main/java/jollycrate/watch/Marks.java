@@ -11,6 +11,7 @@ import java.util.Optional;
 import jollycrate.host.Facts;
 import jollycrate.host.Glance;
 import jollycrate.host.HostException;
+import jollycrate.host.LineCutException;
 import jollycrate.server.Placement;
 
 /**
@@ -49,6 +50,8 @@ public record Marks(Site site, Placement placement) {
     try {
       byte[] text = site.files().whole(file, MOST_BYTES);
       return Optional.of(new String(text, StandardCharsets.UTF_8));
+    } catch (LineCutException cut) {
+      throw cut;
     } catch (HostException unread) {
       return Optional.empty();
     }

@@ -2,17 +2,16 @@ package jollycrate.hosting;
 
 import java.nio.file.Path;
 import java.util.List;
-import java.util.Optional;
+import java.util.stream.Stream;
 
 /** Arguments of processes. */
 public final class Arguments {
   private Arguments() {}
 
-  /** The path behind the first argument that begins so. */
-  public static Optional<Path> path(List<String> arguments, String beginning) {
+  /** The paths behind those arguments that begin so. */
+  public static Stream<Path> paths(List<String> arguments, String beginning) {
     return arguments.stream()
         .filter(argument -> argument.startsWith(beginning))
-        .map(argument -> Path.of(argument.substring(beginning.length())))
-        .findFirst();
+        .map(argument -> Path.of(argument.substring(beginning.length())).normalize());
   }
 }

@@ -89,7 +89,7 @@ public final class Delivered {
   public Path secret(String name, String ending, String text) {
     Content content = Content.of(text);
     Path file = own().resolve(name + "-" + Digests.brief(content.digest()) + ending);
-    pieces.add(new Piece.WholeFile(file, content, secretFile, Part.SUPPORT, PickUp.LIVE));
+    secret(file, content);
     return file;
   }
 

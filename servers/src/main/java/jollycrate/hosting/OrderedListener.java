@@ -1,11 +1,9 @@
 package jollycrate.hosting;
 
-import java.util.List;
 import java.util.Optional;
 import jollycrate.server.Order;
 import jollycrate.server.Placement;
 import jollycrate.server.Server;
-import jollycrate.server.Wanted;
 
 /** Where an order wants its application to answer, on a server with an admin listener of ours. */
 public final class OrderedListener {
@@ -14,25 +12,23 @@ public final class OrderedListener {
   /**
    * The listener; one that is not there is refused.
    *
-   * @param refused gets what is
+   * @param refusals gets what is
    */
-  public static String of(Server server, Order order, List<Wanted.Refused> refused) {
+  public static String of(Server server, Order order, Refusals refusals) {
     Optional<String> host = order.application().context().host();
     if (!order.onAdminPort()) {
       return host.orElse(Placement.MAIN);
     }
     if (server.ports().admin().isEmpty()) {
-      refused.add(
-          new Wanted.Refused(
-              server.name(),
-              "it has no admin listener",
-              "Give it a port 'admin' in servers.toml, or deliver to a server that 'jolly server"
-                  + " new' made"));
+      refusals.refuse(
+          server.name(),
+          "it has no admin listener",
+          "Give it a port 'admin' in servers.toml, or deliver to a server that 'jolly server"
+              + " new' made");
     }
     if (host.isPresent()) {
-      refused.add(
-          new Wanted.Refused(
-              "host", "the admin listener has no virtual hosts", "Leave out --on-admin-port"));
+      refusals.refuse(
+          "host", "the admin listener has no virtual hosts", "Leave out --on-admin-port");
     }
     return Placement.ADMIN;
   }

@@ -12,11 +12,9 @@ import java.util.function.Function;
 import jollycrate.host.Content;
 import jollycrate.server.Among;
 import jollycrate.server.Order;
-import jollycrate.server.Overhaul;
 import jollycrate.server.Server;
 import jollycrate.server.ServerUser;
 import jollycrate.server.Stock;
-import jollycrate.server.Wanted;
 import org.apache.commons.codec.binary.Base32;
 
 /**
@@ -70,15 +68,6 @@ public record UserFiles(
     String base = Delivered.baseName(file);
     byte[] whole = new Base32().decode(base.substring(base.lastIndexOf('-') + 1));
     return new String(whole, StandardCharsets.UTF_8);
-  }
-
-  /** Why they are not changed one by one. */
-  public static Overhaul refused(Server server) {
-    return Overhaul.refused(
-        new Wanted.Refused(
-            server.name(),
-            "its users come and go with the applications that name them",
-            "Write them into [users] and [roles] of jolly.toml, then deliver"));
   }
 
   /**

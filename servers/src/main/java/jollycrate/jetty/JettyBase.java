@@ -12,7 +12,7 @@ import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
-import jollycrate.hosting.NoHttps;
+import jollycrate.hosting.ToldAtStart;
 import jollycrate.server.Among;
 import jollycrate.server.Server;
 import jollycrate.server.Stock;
@@ -152,7 +152,8 @@ final class JettyBase {
 
   /** Where its description says what it does not do. */
   List<Wanted.Refused> contradictions() {
-    return Stream.concat(elsewhere().stream(), NoHttps.contradictions("a Jetty", server).stream())
+    return Stream.concat(
+            elsewhere().stream(), ToldAtStart.contradictions("a Jetty", server).stream())
         .toList();
   }
 

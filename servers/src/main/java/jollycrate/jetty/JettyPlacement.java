@@ -2,7 +2,6 @@ package jollycrate.jetty;
 
 import java.nio.file.Path;
 import java.time.Duration;
-import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -17,6 +16,7 @@ import jollycrate.hosting.Delivered;
 import jollycrate.hosting.HashedUsers;
 import jollycrate.hosting.OrderedListener;
 import jollycrate.hosting.PasswordHash;
+import jollycrate.hosting.Refusals;
 import jollycrate.server.Order;
 import jollycrate.server.Placement;
 import jollycrate.server.Server;
@@ -40,7 +40,7 @@ final class JettyPlacement {
   private final JettyBase base;
   private final Delivered delivered;
   private final Map<String, String> hidden = new HashMap<>();
-  private final List<Wanted.Refused> refused = new ArrayList<>();
+  private final Refusals refusals = new Refusals();
 
   JettyPlacement(Stock stock, Order order) {
     this.stock = stock;
@@ -52,9 +52,9 @@ final class JettyPlacement {
   }
 
   Wanted wanted() {
-    refused.addAll(base.contradictions());
+    refusals.refuse(base.contradictions());
     Environment environment = environment();
-    String listener = OrderedListener.of(server, order, refused);
+    String listener = OrderedListener.of(server, order, refusals);
     String path =
         application
             .context()
@@ -98,7 +98,7 @@ final class JettyPlacement {
         placement(listener, path, switchPath, unpacked),
         delivered.pieces(),
         swap(),
-        refused,
+        refusals.all(),
         hidden);
   }
 
@@ -113,7 +113,7 @@ final class JettyPlacement {
     if (there.isEmpty()) {
       String serves =
           serving.isEmpty() ? "no servlet API" : serving.get(0).namespace().label() + ".servlet";
-      refuse(
+      refusals.refuse(
           server.name(),
           "it serves applications for "
               + serves
@@ -136,7 +136,7 @@ final class JettyPlacement {
       return Optional.of(host + "@" + connector);
     }
     if (order.onAdminPort() && server.ports().admin().isPresent()) {
-      refuse(
+      refusals.refuse(
           server.name(),
           "it has no admin listener that jolly made",
           "Deliver to a server that 'jolly server new' made");
@@ -177,7 +177,7 @@ final class JettyPlacement {
         !application.dataSources().isEmpty() || !application.context().entries().isEmpty();
     boolean serves = base.environments().contains(environment);
     if (needed && serves && !base.names(environment)) {
-      refuse(
+      refusals.refuse(
           server.name(),
           "it offers nothing below java:comp/env: its module "
               + environment.name()
@@ -201,9 +201,5 @@ final class JettyPlacement {
         new Placement.Timing(
             Duration.ofSeconds((long) LOOKS * base.interval()),
             application.context().startsWithin()));
-  }
-
-  private void refuse(String subject, String message, String fix) {
-    refused.add(new Wanted.Refused(subject, message, fix));
   }
 }

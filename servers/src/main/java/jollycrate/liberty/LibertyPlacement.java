@@ -3,7 +3,6 @@ package jollycrate.liberty;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.Duration;
-import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -16,8 +15,9 @@ import jollycrate.artifact.Artifact;
 import jollycrate.file.Digests;
 import jollycrate.host.Content;
 import jollycrate.hosting.Delivered;
-import jollycrate.hosting.NoHttps;
 import jollycrate.hosting.OrderedListener;
+import jollycrate.hosting.Refusals;
+import jollycrate.hosting.ToldAtStart;
 import jollycrate.secret.Secrets;
 import jollycrate.server.Order;
 import jollycrate.server.Placement;
@@ -43,7 +43,7 @@ final class LibertyPlacement {
   private final Delivered delivered;
   private final ApplicationXml xml;
   private final Map<String, String> hidden = new HashMap<>();
-  private final List<Wanted.Refused> refused = new ArrayList<>();
+  private final Refusals refusals = new Refusals();
 
   LibertyPlacement(Stock stock, Order order) {
     this.stock = stock;
@@ -55,14 +55,14 @@ final class LibertyPlacement {
   }
 
   Wanted wanted() {
-    refused.addAll(NoHttps.contradictions(LibertyKind.CALLED, server));
+    refusals.refuse(ToldAtStart.contradictions(LibertyKind.CALLED, server));
     String path =
         application
             .context()
             .path()
             .orElseGet(() -> "/" + Delivered.baseName(order.artifact().file()));
     Path archive = delivered.archive();
-    String listener = OrderedListener.of(server, order, refused);
+    String listener = OrderedListener.of(server, order, refusals);
     if (!listener.equals(Placement.MAIN) && !listener.equals(Placement.ADMIN)) {
       xml.host(listener, server.ports());
     }
@@ -80,7 +80,7 @@ final class LibertyPlacement {
             piece,
             Placement.Made.NOTHING,
             new Placement.Timing(NOTICE, application.context().startsWithin()));
-    return new Wanted(placement, delivered.pieces(), Swap.LIVE, refused, hidden);
+    return new Wanted(placement, delivered.pieces(), Swap.LIVE, refusals.all(), hidden);
   }
 
   /** Of its users, and of its content where that changes in its place. */
@@ -140,7 +140,7 @@ final class LibertyPlacement {
 
   private void declared(String name, List<String> names, String element) {
     if (!names.contains(name)) {
-      refuse(
+      refusals.refuse(
           name,
           "an Open Liberty binds only what the application declares, and this name it does not",
           "Declare it: a <" + element + "> in WEB-INF/web.xml, or @Resource at a field");
@@ -149,15 +149,11 @@ final class LibertyPlacement {
 
   private void kept(String name, String value) {
     if (READ_OTHERWISE.matcher(value).matches()) {
-      refuse(
+      refusals.refuse(
           name,
           "an Open Liberty reads ${...} as a variable, and {...} before a password as a code, so"
               + " the value would not arrive unchanged",
           "Take another value");
     }
-  }
-
-  private void refuse(String subject, String message, String fix) {
-    refused.add(new Wanted.Refused(subject, message, fix));
   }
 }

@@ -12,6 +12,7 @@ import jollycrate.app.User;
 import jollycrate.app.Way;
 import jollycrate.artifact.Artifact;
 import jollycrate.file.Digests;
+import jollycrate.hosting.Refusals;
 import jollycrate.secret.Reference;
 import jollycrate.server.Order;
 import jollycrate.server.Server;

@@ -19,6 +19,7 @@ import jollycrate.app.Application;
 import jollycrate.app.Program;
 import jollycrate.file.Digests;
 import jollycrate.host.Content;
+import jollycrate.hosting.Refusals;
 
 /** The settings file of a program: written from the description, or copied. */
 final class ProgramSettings {

@@ -16,6 +16,7 @@ import jollycrate.app.Program;
 import jollycrate.artifact.Artifact;
 import jollycrate.host.Access;
 import jollycrate.host.Content;
+import jollycrate.hosting.Refusals;
 import jollycrate.secret.Secrets;
 import jollycrate.server.Order;
 import jollycrate.server.Part;

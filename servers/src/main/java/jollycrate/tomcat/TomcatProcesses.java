@@ -8,6 +8,7 @@ import java.util.Optional;
 import java.util.stream.Stream;
 import jollycrate.file.Digests;
 import jollycrate.host.Launch;
+import jollycrate.hosting.Arguments;
 import jollycrate.hosting.OpenedModules;
 import jollycrate.server.KindProcesses;
 import jollycrate.server.Server;
@@ -85,19 +86,13 @@ final class TomcatProcesses implements KindProcesses {
   @Override
   public Optional<Path> folder(List<String> arguments) {
     return Stream.of("-Dcatalina.base=", "-Dcatalina.home=")
-        .flatMap(name -> property(arguments, name))
+        .flatMap(name -> Arguments.paths(arguments, name))
         .findFirst();
   }
 
   @Override
   public Optional<Path> installation(List<String> arguments) {
-    return property(arguments, "-Dcatalina.home=").findFirst();
-  }
-
-  private static Stream<Path> property(List<String> arguments, String property) {
-    return arguments.stream()
-        .filter(argument -> argument.startsWith(property))
-        .map(argument -> Path.of(argument.substring(property.length())).normalize());
+    return Arguments.paths(arguments, "-Dcatalina.home=").findFirst();
   }
 
   /** Files that a running process has read and does not look at again. */

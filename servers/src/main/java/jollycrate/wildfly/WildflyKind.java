@@ -15,7 +15,7 @@ import jollycrate.host.Glance;
 import jollycrate.host.HostFiles;
 import jollycrate.host.Question;
 import jollycrate.hosting.HostedLogs;
-import jollycrate.hosting.NoHttps;
+import jollycrate.hosting.ToldAtStart;
 import jollycrate.hosting.UserFiles;
 import jollycrate.server.Among;
 import jollycrate.server.Evidence;
@@ -103,7 +103,7 @@ public final class WildflyKind implements ServerKind {
 
   @Override
   public List<Wanted.Refused> contradictions(Stock stock) {
-    return NoHttps.contradictions(CALLED, stock.server());
+    return ToldAtStart.contradictions(CALLED, stock.server());
   }
 
   @Override
@@ -111,12 +111,9 @@ public final class WildflyKind implements ServerKind {
     return IdentityXml.files(stock.server()).all(stock);
   }
 
-  /** Its ports are told to it when it is started, and it has no door that everybody knows. */
   @Override
   public Overhaul overhaul(HostFiles files, Stock stock, Wish wish) {
-    return wish instanceof Wish.Users
-        ? UserFiles.refused(stock.server())
-        : contradictions(stock).stream().findFirst().map(Overhaul::refused).orElse(Overhaul.NONE);
+    return ToldAtStart.overhaul(stock.server(), contradictions(stock), wish);
   }
 
   @Override

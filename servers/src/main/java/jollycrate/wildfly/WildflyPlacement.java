@@ -17,8 +17,9 @@ import jollycrate.host.Content;
 import jollycrate.hosting.CryptHash;
 import jollycrate.hosting.Delivered;
 import jollycrate.hosting.DerivedWar;
-import jollycrate.hosting.NoHttps;
 import jollycrate.hosting.OrderedListener;
+import jollycrate.hosting.Refusals;
+import jollycrate.hosting.ToldAtStart;
 import jollycrate.secret.Secrets;
 import jollycrate.server.Order;
 import jollycrate.server.Part;
@@ -53,7 +54,7 @@ final class WildflyPlacement {
   private final DerivedWar war;
   private final Set<String> drivers = new HashSet<>();
   private final List<Piece> fragments = new ArrayList<>();
-  private final List<Wanted.Refused> refused = new ArrayList<>();
+  private final Refusals refusals = new Refusals();
   private final Map<String, String> hidden = new HashMap<>();
 
   WildflyPlacement(Stock stock, Order order) {
@@ -66,7 +67,7 @@ final class WildflyPlacement {
   }
 
   Wanted wanted() {
-    refused.addAll(NoHttps.contradictions(WildflyKind.CALLED, server));
+    refusals.refuse(ToldAtStart.contradictions(WildflyKind.CALLED, server));
     String path =
         application
             .context()
@@ -82,7 +83,8 @@ final class WildflyPlacement {
     Path archive = WildflyOccupants.folder(stock).resolve(application.name() + ".war");
     delivered.live(archive, war.content());
     if (order.unfolded().isPresent()) {
-      refuse(server.name(), "it takes archives only, not a folder", "Deliver to it instead");
+      refusals.refuse(
+          server.name(), "it takes archives only, not a folder", "Deliver to it instead");
     }
     Placement placement =
         new Placement(
@@ -94,14 +96,15 @@ final class WildflyPlacement {
                 List.of(),
                 MARKS.stream().map(ending -> beside(archive, ending)).toList()),
             new Placement.Timing(NOTICE, application.context().startsWithin()));
-    return new Wanted(placement, delivered.pieces(), Swap.LIVE, refused, hidden).after(fragments);
+    return new Wanted(placement, delivered.pieces(), Swap.LIVE, refusals.all(), hidden)
+        .after(fragments);
   }
 
   private JbossWeb descriptor() {
     try {
       return new JbossWeb(war.text(JbossWeb.PATH));
     } catch (XmlException broken) {
-      refuse(JbossWeb.PATH, broken.getMessage(), "Fix it in the archive");
+      refusals.refuse(JbossWeb.PATH, broken.getMessage(), "Fix it in the archive");
       return new JbossWeb(Optional.empty());
     }
   }
@@ -111,7 +114,7 @@ final class WildflyPlacement {
   }
 
   private String listener(JbossWeb descriptor) {
-    String listener = OrderedListener.of(server, order, refused);
+    String listener = OrderedListener.of(server, order, refusals);
     if (listener.equals(Placement.ADMIN)) {
       descriptor.listensAt(Placement.ADMIN, Placement.ADMIN);
     } else if (!listener.equals(Placement.MAIN)) {
@@ -135,7 +138,7 @@ final class WildflyPlacement {
       String password = order.databasePasswords().getOrDefault(source.jndiName(), "");
       for (String value : List.of(source.url(), source.user(), password)) {
         if (!ConnectionsXml.keeps(value)) {
-          refuse(
+          refusals.refuse(
               source.jndiName(),
               "a WildFly takes blanks away at both ends of a URL, user or password, and reads what"
                   + " stands in ${...}, so one of these would not reach the database unchanged",
@@ -186,15 +189,12 @@ final class WildflyPlacement {
   private void entry(JbossWeb descriptor, EnvEntry entry) {
     String value = delivered.value(entry);
     if (value.isEmpty()) {
-      refuse(entry.name(), "a WildFly binds no empty value", "Give it a value, or leave it out");
+      refusals.refuse(
+          entry.name(), "a WildFly binds no empty value", "Give it a value, or leave it out");
     }
     if (entry.secret().isPresent()) {
       hidden.put(value, Secrets.HIDDEN);
     }
     descriptor.entry(entry.name(), delivered.type(entry), value);
-  }
-
-  private void refuse(String subject, String message, String fix) {
-    refused.add(new Wanted.Refused(subject, message, fix));
   }
 }

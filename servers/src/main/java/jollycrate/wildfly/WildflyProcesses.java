@@ -108,12 +108,13 @@ final class WildflyProcesses implements KindProcesses {
 
   @Override
   public Optional<Path> folder(List<String> arguments) {
-    return Arguments.path(arguments, BASE)
+    return Arguments.paths(arguments, BASE)
+        .findFirst()
         .or(() -> installation(arguments).map(home -> home.resolve("standalone")));
   }
 
   @Override
   public Optional<Path> installation(List<String> arguments) {
-    return Arguments.path(arguments, HOME);
+    return Arguments.paths(arguments, HOME).findFirst();
   }
 }
