@@ -6,13 +6,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
-import java.util.List;
-import java.util.Optional;
-import java.util.Set;
-import jollycrate.app.Ports;
-import jollycrate.host.Fact;
-import jollycrate.host.Life;
-import jollycrate.server.Evidence;
+import jollycrate.hosting.Logged;
 import jollycrate.server.Expected;
 import jollycrate.server.Placement;
 import jollycrate.server.ServerKind;
@@ -111,27 +105,8 @@ class LibertyKindTest extends ServerKindContract {
   }
 
   private static Sign up(String log, int fresh, Duration since) {
-    Ports ports =
-        new Ports("127.0.0.1", 8080, Optional.empty(), Optional.empty(), Optional.empty());
-    Placement placement =
-        new Placement(
-            new Placement.Release("bell", "1", DIGEST, List.of("shop")),
-            Placement.Route.at(Placement.MAIN, "/bell", ports),
-            Path.of("/srv/bench/servers/main/configDropins/overrides/bell.xml"),
-            Placement.Made.NOTHING,
-            new Placement.Timing(Duration.ofSeconds(3), Duration.ofSeconds(60)));
-    Evidence evidence =
-        new Evidence(
-            log,
-            fresh,
-            since,
-            false,
-            Life.RUNS,
-            Fact.known(true),
-            Set.of(),
-            Duration.ZERO,
-            "",
-            Evidence.Made.NOTHING);
-    return new LibertyLog(log, placement).sign(Expected.UP, evidence);
+    Placement bell =
+        Logged.bell(DIGEST, "/srv/bench/servers/main/configDropins/overrides/bell.xml");
+    return new LibertyLog(log, bell).sign(Expected.UP, Logged.evidence(log, fresh, since));
   }
 }
