@@ -1,13 +1,10 @@
 package jollycrate.wildfly;
 
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.function.Predicate;
 import java.util.stream.Stream;
+import jollycrate.hosting.ShippedXml;
 import jollycrate.server.Placement;
-import jollycrate.xml.Splice;
-import jollycrate.xml.XmlDocument;
 import jollycrate.xml.XmlElement;
 
 /**
@@ -22,7 +19,6 @@ final class NewConfiguration {
   /** Folder of users, from the server's own on. */
   static final String USERS = "users";
 
-  private static final String NAME = "name";
   private static final String REALM = "ApplicationRealm";
 
   /** Elements that go, all of them. */
@@ -63,13 +59,10 @@ final class NewConfiguration {
       "<filesystem-realm name=\"%s\" levels=\"0\"><file path=\"%s\""
           + " relative-to=\"jboss.server.base.dir\"/></filesystem-realm>";
 
-  private final XmlDocument document;
-  private final XmlElement root;
-  private final List<Splice> splices = new ArrayList<>();
+  private final ShippedXml xml;
 
   private NewConfiguration(byte[] shipped) {
-    this.document = XmlDocument.parse("standalone.xml", shipped);
-    this.root = document.root();
+    this.xml = new ShippedXml("standalone.xml", shipped);
   }
 
   /** The text, of the one that ships. */
@@ -78,64 +71,29 @@ final class NewConfiguration {
   }
 
   private byte[] text() {
-    GONE.forEach(name -> remove(root.descendants(name).stream()));
+    GONE.forEach(name -> xml.remove(xml.all(name)));
     GONE_BY_NAME.forEach(
         (element, names) ->
-            remove(named(element, name -> names.stream().anyMatch(name::startsWith))));
+            xml.remove(xml.named(element, name -> names.stream().anyMatch(name::startsWith))));
     for (String part : GONE_PARTS) {
-      remove(named("extension", "module", module -> module.endsWith("." + part)));
-      remove(subsystem(part));
+      xml.remove(xml.with("extension", "module", module -> module.endsWith("." + part)));
+      xml.remove(subsystem(part));
     }
-    without("default-bindings", "datasource");
-    without("http-listener", "redirect-socket");
-    set("named-formatter", NAME, "PATTERN");
-    set("deployment-scanner", "scan-interval", "500");
-    set("deployment-scanner", "deployment-timeout", "3600");
-    subsystem("undertow")
-        .forEach(web -> splices.add(document.setting(web, "statistics-enabled", "true")));
+    xml.without(xml.all("default-bindings"), "datasource");
+    xml.without(xml.all("http-listener"), "redirect-socket");
+    xml.set(xml.all("named-formatter"), "name", "PATTERN");
+    xml.set(xml.all("deployment-scanner"), "scan-interval", "500");
+    xml.set(xml.all("deployment-scanner"), "deployment-timeout", "3600");
+    xml.set(subsystem("undertow"), "statistics-enabled", "true");
     String admin = Placement.ADMIN;
-    named("server", MAIN_SERVER::equals)
-        .forEach(
-            server ->
-                splices.add(document.behind(server, List.of(ADMIN_LISTENER.formatted(admin)))));
-    append("interfaces", ADMIN_INTERFACE.formatted(admin));
-    append("socket-binding-group", ADMIN_BINDING.formatted(admin));
-    append("security-realms", USERS_REALM.formatted(REALM, USERS));
-    return document.with(splices).bytes();
-  }
-
-  private Stream<XmlElement> named(String element, Predicate<String> name) {
-    return named(element, NAME, name);
-  }
-
-  private Stream<XmlElement> named(String element, String attribute, Predicate<String> value) {
-    return root.descendants(element).stream().filter(one -> value.test(one.value(attribute, "")));
+    xml.behind(xml.named("server", MAIN_SERVER::equals), ADMIN_LISTENER.formatted(admin));
+    xml.append(xml.all("interfaces"), ADMIN_INTERFACE.formatted(admin));
+    xml.append(xml.all("socket-binding-group"), ADMIN_BINDING.formatted(admin));
+    xml.append(xml.all("security-realms"), USERS_REALM.formatted(REALM, USERS));
+    return xml.text();
   }
 
   private Stream<XmlElement> subsystem(String part) {
-    return root.descendants("subsystem").stream()
-        .filter(
-            one -> document.text().substring(one.start(), one.tagEnd()).contains(":" + part + ":"));
-  }
-
-  private void remove(Stream<XmlElement> elements) {
-    elements.forEach(element -> splices.add(document.removing(element)));
-  }
-
-  private void without(String element, String attribute) {
-    for (XmlElement one : root.descendants(element)) {
-      String others =
-          one.startTag(
-              one.attributes().stream().filter(told -> !told.name().equals(attribute)).toList());
-      splices.add(new Splice(one.start(), one.tagEnd(), others));
-    }
-  }
-
-  private void set(String element, String attribute, String value) {
-    root.descendants(element).forEach(one -> splices.add(document.setting(one, attribute, value)));
-  }
-
-  private void append(String element, String line) {
-    root.descendants(element).forEach(one -> splices.add(document.appending(one, List.of(line))));
+    return xml.telling("subsystem", ":" + part + ":");
   }
 }

@@ -7,7 +7,6 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.Set;
 import jollycrate.app.Application;
 import jollycrate.app.DataSource;
@@ -17,6 +16,7 @@ import jollycrate.host.Content;
 import jollycrate.hosting.CryptHash;
 import jollycrate.hosting.Delivered;
 import jollycrate.hosting.DerivedWar;
+import jollycrate.hosting.InnerDescriptor;
 import jollycrate.hosting.OrderedListener;
 import jollycrate.hosting.Refusals;
 import jollycrate.hosting.ToldAtStart;
@@ -30,7 +30,6 @@ import jollycrate.server.Server;
 import jollycrate.server.Stock;
 import jollycrate.server.Swap;
 import jollycrate.server.Wanted;
-import jollycrate.xml.XmlException;
 
 /**
  * What one order needs on a WildFly: the archive itself, which carries where it answers and its
@@ -73,13 +72,14 @@ final class WildflyPlacement {
             .context()
             .path()
             .orElseGet(() -> WildflyOccupants.pathOf(order.artifact().file()));
-    JbossWeb descriptor = descriptor();
+    JbossWeb descriptor =
+        new JbossWeb(InnerDescriptor.of(war, JbossWeb.PATH, JbossWeb.EMPTY, refusals));
     descriptor.answersAt(path);
     String listener = listener(descriptor);
     dataSources(descriptor);
     application.context().entries().forEach(entry -> entry(descriptor, entry));
     hidden.putAll(IdentityXml.files(server).put(stock, order, new CryptHash(), delivered));
-    war.put(JbossWeb.PATH, descriptor.text());
+    war.put(JbossWeb.PATH, descriptor.text().text());
     Path archive = WildflyOccupants.folder(stock).resolve(application.name() + ".war");
     delivered.live(archive, war.content());
     if (order.unfolded().isPresent()) {
@@ -98,15 +98,6 @@ final class WildflyPlacement {
             new Placement.Timing(NOTICE, application.context().startsWithin()));
     return new Wanted(placement, delivered.pieces(), Swap.LIVE, refusals.all(), hidden)
         .after(fragments);
-  }
-
-  private JbossWeb descriptor() {
-    try {
-      return new JbossWeb(war.text(JbossWeb.PATH));
-    } catch (XmlException broken) {
-      refusals.refuse(JbossWeb.PATH, broken.getMessage(), "Fix it in the archive");
-      return new JbossWeb(Optional.empty());
-    }
   }
 
   private static Path beside(Path archive, String ending) {

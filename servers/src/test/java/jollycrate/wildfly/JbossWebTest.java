@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.charset.StandardCharsets;
 import java.util.Optional;
+import jollycrate.hosting.InnerDescriptor;
 import org.junit.jupiter.api.Test;
 
 class JbossWebTest {
@@ -19,13 +20,17 @@ class JbossWebTest {
       </jboss-web>
       """;
 
+  private static JbossWeb descriptor(Optional<byte[]> own) {
+    return new JbossWeb(InnerDescriptor.of(JbossWeb.PATH, own, JbossWeb.EMPTY));
+  }
+
   private static String text(JbossWeb descriptor) {
-    return new String(descriptor.text(), StandardCharsets.UTF_8);
+    return new String(descriptor.text().text(), StandardCharsets.UTF_8);
   }
 
   @Test
   void whatTheApplicationSaysForItselfStays() {
-    JbossWeb descriptor = new JbossWeb(Optional.of(OWN.getBytes(StandardCharsets.UTF_8)));
+    JbossWeb descriptor = descriptor(Optional.of(OWN.getBytes(StandardCharsets.UTF_8)));
     descriptor.answersAt("/bell");
     descriptor.dataSource("jdbc/bikes", "java:jboss/datasources/bell/jdbc/bikes");
     assertThat(text(descriptor))
@@ -37,7 +42,7 @@ class JbossWebTest {
 
   @Test
   void valuesArriveAsTheyAreWritten() {
-    JbossWeb descriptor = new JbossWeb(Optional.empty());
+    JbossWeb descriptor = descriptor(Optional.empty());
     descriptor.answersAt("");
     descriptor.entry("shop/name", "java.lang.String", " <a> $b ${user.name} ");
     assertThat(text(descriptor))
