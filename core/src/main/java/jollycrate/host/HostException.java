@@ -1,5 +1,6 @@
 package jollycrate.host;
 
+import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import jollycrate.file.IoReason;
 
@@ -14,6 +15,8 @@ public class HostException extends RuntimeException {
 
   /** A sentence made of what was tried, on what, and why it failed. */
   public static HostException cannot(String verb, Path path, Exception cause) {
-    return new HostException("Cannot " + verb + " '" + path + "': " + IoReason.of(cause));
+    return cause instanceof NoSuchFileException
+        ? new AbsentException(verb, path)
+        : new HostException("Cannot " + verb + " '" + path + "': " + IoReason.of(cause));
   }
 }

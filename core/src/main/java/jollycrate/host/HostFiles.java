@@ -92,9 +92,17 @@ public interface HostFiles {
     return each(files, file -> whole(file, most));
   }
 
-  /** The {@link #digest} of files, in one round trip. */
+  /** The {@link #digest} of those files that are there, in one round trip. */
   default Map<Path, String> digests(Collection<Path> files) {
-    return each(files, this::digest);
+    Map<Path, String> digests = new HashMap<>();
+    for (Path file : files) {
+      try {
+        digests.put(file, digest(file));
+      } catch (AbsentException gone) {
+        digests.remove(file);
+      }
+    }
+    return digests;
   }
 
   /** What {@link #list} says of folders, in one round trip. */

@@ -94,6 +94,7 @@ public final class StockTaker {
                 .place(told));
     Map<Path, Facts> facts = new HashMap<>();
     files.facts(List.copyOf(paths)).forEach(found -> facts.put(found.path(), found));
+    Map<Path, String> digests = digests(pieces, facts);
     Map<Path, byte[]> texts = texts(reads, pieces, facts);
     Path owned = facts.get(told).isFolder() ? told : server.folder();
     Presence presence = presence();
@@ -102,7 +103,7 @@ public final class StockTaker {
         server,
         owned,
         facts,
-        files.digests(filesOf(pieces, facts)),
+        digests,
         texts,
         files.lists(lists),
         presence,
@@ -129,6 +130,16 @@ public final class StockTaker {
     List<Identity> processes = new ArrayList<>(kind.processes().noted(server, texts));
     presence.found().map(Running::identity).ifPresent(processes::add);
     return processes;
+  }
+
+  /** A server takes away what it made whenever it likes, also between two looks at it. */
+  private Map<Path, String> digests(Set<Path> pieces, Map<Path, Facts> facts) {
+    List<Path> files = filesOf(pieces, facts);
+    Map<Path, String> digests = host.files().digests(files);
+    files.stream()
+        .filter(file -> !digests.containsKey(file))
+        .forEach(gone -> facts.put(gone, Facts.absent(gone)));
+    return digests;
   }
 
   private Map<Path, byte[]> texts(List<Path> asked, Set<Path> pieces, Map<Path, Facts> facts) {

@@ -51,9 +51,9 @@ public interface HostFilesContract {
     assertThat(texts.get(none)).isEmpty();
     assertThatThrownBy(() -> files().wholes(List.of(two, one), 3))
         .hasMessageContaining("longer than");
-    assertThat(files().digests(List.of(two, one)))
+    assertThat(files().digests(List.of(two, none, one)))
         .isEqualTo(Map.of(one, files().digest(one), two, files().digest(two)));
-    assertThatThrownBy(() -> files().digests(List.of(one, none))).isInstanceOf(HostException.class);
+    assertThatThrownBy(() -> files().digest(none)).isInstanceOf(AbsentException.class);
     assertThat(files().lists(List.of(folder(), inner, none)))
         .isEqualTo(Map.of(folder(), List.of(inner, one, two), inner, List.of(), none, List.of()));
   }

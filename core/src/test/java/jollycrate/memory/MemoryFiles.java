@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import jollycrate.file.Digests;
+import jollycrate.host.AbsentException;
 import jollycrate.host.Access;
 import jollycrate.host.Content;
 import jollycrate.host.Facts;
@@ -112,7 +113,7 @@ abstract class MemoryFiles implements HostFiles {
   public String digest(Path file) {
     reads();
     if (!nodes.containsKey(file)) {
-      throw new HostException("Cannot read '" + file + "': there is no such file");
+      throw new AbsentException("read", file);
     }
     return Digests.of(nodes.get(file).bytes());
   }

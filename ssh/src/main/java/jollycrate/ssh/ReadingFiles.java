@@ -7,8 +7,10 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Stream;
+import jollycrate.host.AbsentException;
 import jollycrate.host.Facts;
 import jollycrate.host.Glance;
 import jollycrate.host.HostException;
@@ -17,6 +19,9 @@ import jollycrate.host.HostFiles;
 /** What is read of files of another machine, by the tools that a shell there has. */
 abstract class ReadingFiles implements HostFiles {
   private static final int KIB = 1024;
+
+  /** In the words of errno(3), and in those of the shell. */
+  private static final Set<String> ABSENT = Set.of("No such file or directory", "No such file");
 
   /** Column of {@code df -P} with the blocks that are free. */
   private static final int FREE = 3;
@@ -33,17 +38,20 @@ abstract class ReadingFiles implements HostFiles {
 
   static Shell.Reply orFail(String verb, Path path, Shell.Reply reply) {
     if (reply.exit() != 0) {
-      throw new HostException("Cannot " + verb + " '" + path + "': " + reason(reply));
+      String reason = reason(reply);
+      throw ABSENT.contains(reason)
+          ? new AbsentException(verb, path)
+          : new HostException("Cannot " + verb + " '" + path + "': " + reason);
     }
     return reply;
   }
 
-  /** The shell is told to speak English, so these are the words of errno(3). */
+  /** The shell is told to speak English. */
   private static String reason(Shell.Reply reply) {
     String last = reply.errors().lines().reduce((one, other) -> other).orElse("it failed");
     String reason = last.substring(last.lastIndexOf(": ") + 1).strip();
-    return reason.equals("No such file or directory")
-        ? "there is no such file"
+    return ABSENT.contains(reason) || reason.isEmpty()
+        ? reason
         : reason.substring(0, 1).toLowerCase(Locale.ENGLISH) + reason.substring(1);
   }
 
@@ -69,12 +77,11 @@ abstract class ReadingFiles implements HostFiles {
 
   @Override
   public byte[] read(Path file, long offset, int most) {
-    Shell.Reply reply = sight.read(ReadScripts.part(new Glance.Part(file, offset, most)));
-    boolean absent =
-        reply.exit() != 0
-            && (reply.errors().endsWith("No such file or directory")
-                || reply.errors().endsWith("No such file"));
-    return absent ? new byte[0] : orFail("read", file, reply).output();
+    try {
+      return reading("read", file, ReadScripts.part(new Glance.Part(file, offset, most))).output();
+    } catch (AbsentException absent) {
+      return new byte[0];
+    }
   }
 
   @Override
@@ -93,7 +100,11 @@ abstract class ReadingFiles implements HostFiles {
 
   @Override
   public Map<Path, String> digests(Collection<Path> files) {
-    return together(new Glance().digests(files), files, this::digest);
+    return sight.once(
+        () -> {
+          sight.ahead(new Glance().digests(files));
+          return HostFiles.super.digests(files);
+        });
   }
 
   @Override
