@@ -29,14 +29,16 @@ final class WildflyLog extends PlacementLog {
 
   @Override
   protected Optional<End> lastEnd(int fresh) {
+    boolean begun = false;
     boolean failed = false;
     Optional<End> end = Optional.empty();
     for (LogRecord record : records) {
       if (record.position() >= fresh && isOf(record)) {
         String message = record.message();
         if (begins(record)) {
+          begun = true;
           failed = false;
-        } else if (ENDS.stream().anyMatch(message::startsWith)) {
+        } else if (begun && ENDS.stream().anyMatch(message::startsWith)) {
           end = Optional.of(new End(record, failed || message.startsWith(ROLLED_BACK)));
         }
         failed = failed || record.isSevere();

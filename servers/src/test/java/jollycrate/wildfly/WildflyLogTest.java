@@ -67,6 +67,9 @@ class WildflyLogTest {
     String earlier = bell(BEGINS) + bell(DEPLOYED);
     assertThat(up(earlier, earlier.length(), Duration.ofSeconds(9)))
         .isInstanceOf(Sign.Waiting.class);
+    String late = bell(BEGINS);
+    assertThat(up(late + bell(DEPLOYED), late.length(), Duration.ofSeconds(1)))
+        .isInstanceOf(Sign.Waiting.class);
     String hanging = bell(BEGINS);
     assertThat(up(hanging, hanging.length(), Duration.ofSeconds(9)))
         .isInstanceOf(Sign.Failed.class);
