@@ -23,6 +23,11 @@ final class PieceRule implements Rule {
         .forEach(
             value ->
                 findings.add(Finding.blocker(value.subject(), value.message(), "", value.fix())));
+    scene
+        .wanted()
+        .doubts()
+        .forEach(
+            value -> findings.add(Finding.warn(value.subject(), value.message(), "", value.fix())));
     for (Piece piece : scene.wanted().pieces()) {
       foreign(scene.stock(), piece, findings);
       shared(scene, piece).ifPresent(findings::add);

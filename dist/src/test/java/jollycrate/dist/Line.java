@@ -17,7 +17,9 @@ enum Line {
   /** A whole enterprise server; fetched with {@code -Dkinds=all} only. */
   WILDFLY("39", "jakarta", "wildfly-39.zip"),
   /** By features of a web profile; fetched with {@code -Dkinds=all} only. */
-  LIBERTY("26", "jakarta", "liberty-26.zip");
+  LIBERTY("26", "jakarta", "liberty-26.zip"),
+  /** Archives in a folder; fetched with {@code -Dkinds=all} only. */
+  GLASSFISH("7.0", "jakarta", "glassfish-7.zip");
 
   private static final Path ARCHIVES = Path.of(System.getProperty("jolly.lines")).toAbsolutePath();
 
@@ -53,7 +55,22 @@ enum Line {
 
   /** Whether it tells how many connections of a data source are in use. */
   boolean countsConnections() {
-    return this != WILDFLY;
+    return this != WILDFLY && this != GLASSFISH;
+  }
+
+  /** Whether it tells in which state an application is, and how many sessions it has. */
+  boolean tellsStates() {
+    return this != GLASSFISH;
+  }
+
+  /** Whether another password of a user counts while it runs. */
+  boolean readsUsersLive() {
+    return this != GLASSFISH;
+  }
+
+  /** Whether it has a second listener, for loopback alone. */
+  boolean hasAdmin() {
+    return this != GLASSFISH;
   }
 
   /** How people call it. */
@@ -64,6 +81,7 @@ enum Line {
           case JETTY -> "Jetty ";
           case WILDFLY -> "WildFly ";
           case LIBERTY -> "Open Liberty ";
+          case GLASSFISH -> "GlassFish ";
         }
         + version;
   }
@@ -79,8 +97,8 @@ enum Line {
         switch (this) {
           case NINE -> Workshop.open(folder, "--servlet-api", "javax");
           case TEN -> Workshop.open(folder);
-          case ELEVEN, TOMEE, JETTY, WILDFLY, LIBERTY ->
-              Workshop.open(folder, "--installation", archive().toString());
+          case ELEVEN, TOMEE, JETTY, WILDFLY, LIBERTY, GLASSFISH ->
+              Workshop.open(folder, hasAdmin(), "--installation", archive().toString());
         };
     return namespace.equals("javax")
         ? workshop.edit("pack = \"war\"", "pack = \"javax\"")

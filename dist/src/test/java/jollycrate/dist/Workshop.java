@@ -63,14 +63,27 @@ final class Workshop implements AutoCloseable {
 
   /** With more options for the making of its server. */
   static Workshop open(Path parent, String... options) throws IOException {
-    return withPeople(parent, options).without("the owner reads the ledger").withoutAccess();
+    return open(parent, true, options);
+  }
+
+  /** The same, on a server that may have no admin listener. */
+  static Workshop open(Path parent, boolean admin, String... options) throws IOException {
+    return withPeople(parent, admin, options).without("the owner reads the ledger").withoutAccess();
   }
 
   /** The same, with checks for which people log in: each costs a core for a second. */
   static Workshop withPeople(Path parent, String... options) throws IOException {
+    return withPeople(parent, true, options);
+  }
+
+  private static Workshop withPeople(Path parent, boolean admin, String... options)
+      throws IOException {
     Workshop workshop = new Workshop(copySample("spokes", parent));
     List<String> command = new ArrayList<>(List.of("server", "new", "bench"));
-    command.addAll(List.of("--http", "" + workshop.http, "--admin", "" + workshop.admin));
+    command.addAll(List.of("--http", "" + workshop.http));
+    if (admin) {
+      command.addAll(List.of("--admin", "" + workshop.admin));
+    }
     command.addAll(List.of(options));
     workshop.ok(command.toArray(String[]::new));
     startsLightly(workshop.folder.resolve("servers.toml"));

@@ -81,6 +81,19 @@ public final class Delivered {
     pieces.add(new Piece.WholeFile(path, content, openFile, Part.SUPPORT, PickUp.LIVE));
   }
 
+  /** An archive that the server finds in a folder of its own when it starts. */
+  public void atStart(Path folder, Path file) {
+    Content content = Content.of(file);
+    Path place = folder.resolve(calledByContent(file, content));
+    if (pieces.stream().noneMatch(piece -> piece.path().equals(place))) {
+      pieces.add(new Piece.WholeFile(place, content, openFile, Part.SUPPORT, PickUp.RESTART));
+    }
+  }
+
+  private static String calledByContent(Path file, Content content) {
+    return baseName(file) + "-" + Digests.brief(content.digest()) + ".jar";
+  }
+
   /**
    * A file with secrets, of the application alone.
    *
@@ -142,10 +155,7 @@ public final class Delivered {
    */
   public Path shared(String kind, Path file) {
     Content content = Content.of(file);
-    Path place =
-        folder
-            .resolve(kind)
-            .resolve(baseName(file) + "-" + Digests.brief(content.digest()) + ".jar");
+    Path place = folder.resolve(kind).resolve(calledByContent(file, content));
     folder(folder);
     folder(place.getParent());
     if (pieces.stream().noneMatch(piece -> piece.path().equals(place))) {

@@ -30,6 +30,15 @@ public final class DerivedWar {
     this.artifact = artifact;
   }
 
+  /** Whether something stands at a path inside already. */
+  public boolean has(String path) {
+    try (ZipArchive archive = ZipArchive.open(artifact.file())) {
+      return archive.member(path).isPresent();
+    } catch (IOException e) {
+      throw HostException.cannot("read", artifact.file(), e);
+    }
+  }
+
   /** The XML text that stands at a path inside already. */
   public Optional<byte[]> text(String path) {
     try (ZipArchive archive = ZipArchive.open(artifact.file())) {

@@ -128,12 +128,12 @@ public final class WildflyKind implements ServerKind {
 
   @Override
   public List<Path> lists(Server server, Map<Path, byte[]> texts) {
-    return List.of(server.folder().resolve(Instance.DEPLOYMENTS));
+    return List.of(Instance.archives(server).folder());
   }
 
   @Override
   public List<Occupant> occupants(Stock stock) {
-    return WildflyOccupants.of(stock);
+    return Instance.archives(stock.server()).occupants(stock);
   }
 
   @Override

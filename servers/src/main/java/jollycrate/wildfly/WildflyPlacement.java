@@ -13,6 +13,7 @@ import jollycrate.app.DataSource;
 import jollycrate.app.EnvEntry;
 import jollycrate.file.Digests;
 import jollycrate.host.Content;
+import jollycrate.hosting.ArchivesIn;
 import jollycrate.hosting.CryptHash;
 import jollycrate.hosting.Delivered;
 import jollycrate.hosting.DerivedWar;
@@ -67,11 +68,9 @@ final class WildflyPlacement {
 
   Wanted wanted() {
     refusals.refuse(ToldAtStart.contradictions(WildflyKind.CALLED, server));
+    ArchivesIn archives = Instance.archives(server);
     String path =
-        application
-            .context()
-            .path()
-            .orElseGet(() -> WildflyOccupants.pathOf(order.artifact().file()));
+        application.context().path().orElseGet(() -> archives.pathOf(order.artifact().file()));
     JbossWeb descriptor =
         new JbossWeb(InnerDescriptor.of(war, JbossWeb.PATH, JbossWeb.EMPTY, refusals));
     descriptor.answersAt(path);
@@ -80,7 +79,7 @@ final class WildflyPlacement {
     application.context().entries().forEach(entry -> entry(descriptor, entry));
     hidden.putAll(IdentityXml.files(server).put(stock, order, new CryptHash(), delivered));
     war.put(JbossWeb.PATH, descriptor.text().text());
-    Path archive = WildflyOccupants.folder(stock).resolve(application.name() + ".war");
+    Path archive = archives.of(application.name());
     delivered.live(archive, war.content());
     if (order.unfolded().isPresent()) {
       refusals.refuse(

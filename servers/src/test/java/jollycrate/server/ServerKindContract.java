@@ -59,6 +59,11 @@ public abstract class ServerKindContract {
   /** How the secret is handed to the artifact, besides its data source. */
   protected abstract String handed();
 
+  /** The port of its admin listener; empty when it can have none. */
+  protected Optional<Integer> admin() {
+    return Optional.of(18_092);
+  }
+
   @BeforeEach
   void instance() throws IOException {
     kind = kind();
@@ -68,7 +73,7 @@ public abstract class ServerKindContract {
             "bench",
             installation(instance),
             instance,
-            new Ports("127.0.0.1", 18_091, Optional.empty(), Optional.of(18_092), Optional.empty()),
+            new Ports("127.0.0.1", 18_091, Optional.empty(), admin(), Optional.empty()),
             new Server.Runtime(
                 Path.of(System.getProperty("java.home")),
                 Jvm.USUAL,

@@ -1,0 +1,2 @@
+/** What runs in a GlassFish before it does. */
+package jollycrate.insideglassfish;

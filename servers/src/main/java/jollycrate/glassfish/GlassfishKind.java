@@ -1,0 +1,163 @@
+package jollycrate.glassfish;
+
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import jollycrate.artifact.ArtifactKind;
+import jollycrate.artifact.ClassPathPlace;
+import jollycrate.artifact.ServletNamespace;
+import jollycrate.host.Access;
+import jollycrate.host.Glance;
+import jollycrate.host.HostFiles;
+import jollycrate.hosting.HostedLogs;
+import jollycrate.hosting.ToldAtStart;
+import jollycrate.server.Evidence;
+import jollycrate.server.Expected;
+import jollycrate.server.Feature;
+import jollycrate.server.KindLogs;
+import jollycrate.server.KindProcesses;
+import jollycrate.server.Occupant;
+import jollycrate.server.Order;
+import jollycrate.server.Overhaul;
+import jollycrate.server.Piece;
+import jollycrate.server.Placement;
+import jollycrate.server.Server;
+import jollycrate.server.ServerKind;
+import jollycrate.server.ServerUser;
+import jollycrate.server.Sign;
+import jollycrate.server.Splicer;
+import jollycrate.server.Stock;
+import jollycrate.server.Swap;
+import jollycrate.server.Traits;
+import jollycrate.server.Wanted;
+import jollycrate.server.Wish;
+
+/** GlassFish 7.0: archives in a folder that it looks at. */
+public final class GlassfishKind implements ServerKind {
+  /** In the middle of a sentence. */
+  private static final String CALLED = "a GlassFish";
+
+  private static final Path VERSIONS =
+      Path.of("glassfish/config/branding/glassfish-version.properties");
+  private static final Pattern VERSION =
+      Pattern.compile("^product\\.version=(7\\.0\\.[\\d.]*\\d)\\s*$", Pattern.MULTILINE);
+  private static final int LONGEST = 1 << 16;
+  private static final String START = "jollycrate/insideglassfish/Start.class";
+  private static final String STARTING_THREAD = "AutoDeployer";
+
+  @Override
+  public Glance recognising(Path installation) {
+    return new Glance().wholes(List.of(installation.resolve(VERSIONS)), LONGEST);
+  }
+
+  @Override
+  public Optional<Traits> recognise(HostFiles files, Path installation) {
+    Path versions = installation.resolve(VERSIONS);
+    if (!files.facts(versions).isFile()) {
+      return Optional.empty();
+    }
+    Matcher version =
+        VERSION.matcher(new String(files.whole(versions, LONGEST), StandardCharsets.UTF_8));
+    return version.find() ? Optional.of(traits(version.group(1))) : Optional.empty();
+  }
+
+  @Override
+  public List<Traits> lines() {
+    return List.of(traits("7.0"));
+  }
+
+  private static Traits traits(String version) {
+    return new Traits(
+        "GlassFish " + version,
+        Set.of(ArtifactKind.WAR, ArtifactKind.EXECUTABLE_WAR),
+        ServletNamespace.JAKARTA,
+        17,
+        Set.of(Swap.LIVE, Swap.RESTART),
+        List.of("logs", "tmp", GlassfishFiles.STATE),
+        List.of(GlassfishFiles.CONFIGURATION, GlassfishFiles.DEPLOYMENTS, GlassfishFiles.LIBRARIES),
+        HostedLogs.USUAL,
+        Set.of(Feature.HOSTS));
+  }
+
+  @Override
+  public List<Piece> instance(HostFiles files, Server server, Access access) {
+    return GlassfishFiles.instance(files, server, access, ClassPathPlace.of(START));
+  }
+
+  @Override
+  public List<Wanted.Refused> contradictions(Stock stock) {
+    return contradictions(stock.server());
+  }
+
+  static List<Wanted.Refused> contradictions(Server server) {
+    List<Wanted.Refused> told = new ArrayList<>(ToldAtStart.contradictions(CALLED, server));
+    if (server.ports().admin().isPresent()) {
+      told.add(
+          new Wanted.Refused(
+              "admin", CALLED + " has no admin listener", "Take 'admin' out of servers.toml"));
+    }
+    return told;
+  }
+
+  @Override
+  public List<ServerUser> users(HostFiles files, Stock stock) {
+    Path file = GlassfishFiles.users(stock.server());
+    return UserLines.all(stock.text(file).orElse(""), stock.server().shown(file));
+  }
+
+  @Override
+  public Overhaul overhaul(HostFiles files, Stock stock, Wish wish) {
+    return ToldAtStart.overhaul(stock.server(), contradictions(stock), wish);
+  }
+
+  @Override
+  public List<Path> reads(Server server) {
+    return List.of(
+        GlassfishFiles.domain(server),
+        GlassfishFiles.logging(server),
+        GlassfishFiles.users(server));
+  }
+
+  @Override
+  public List<Path> lists(Server server, Map<Path, byte[]> texts) {
+    return List.of(GlassfishFiles.archives(server).folder());
+  }
+
+  @Override
+  public List<Occupant> occupants(Stock stock) {
+    return GlassfishFiles.archives(stock.server()).occupants(stock);
+  }
+
+  @Override
+  public Wanted wanted(Stock stock, Order order) {
+    return new GlassfishPlacement(stock, order).wanted();
+  }
+
+  @Override
+  public Sign sign(Stock stock, Placement placement, Expected expected, Evidence evidence) {
+    return new GlassfishLog(evidence.log(), placement).sign(expected, evidence);
+  }
+
+  @Override
+  public Optional<Splicer> splicer(Path file) {
+    return file.endsWith(GlassfishFiles.CONFIGURATION + "/users")
+        ? Optional.of(new UserLines())
+        : Optional.empty();
+  }
+
+  @Override
+  public KindProcesses processes() {
+    return new GlassfishProcesses();
+  }
+
+  @Override
+  public KindLogs logs() {
+    return new HostedLogs(GlassfishLog.FORMAT, STARTING_THREAD, GlassfishLog::new);
+  }
+}

@@ -1,0 +1,2 @@
+/** The server kind of GlassFish 7.0. */
+package jollycrate.glassfish;
