@@ -30,9 +30,9 @@ class AdoptIT {
         .with("MIA_PASSWORD", Workshop.MECHANIC_PASSWORD);
   }
 
-  @ParameterizedTest
-  @EnumSource(names = {"NINE", "ELEVEN"})
-  void deliveredToWhileItRunsAndGivenBack(Line line) throws IOException {
+  @Test
+  void deliveredToWhileItRunsAndGivenBack() throws IOException {
+    Line line = Line.ELEVEN;
     Path etc = folder.toRealPath().resolve("etc");
     Path log = folder.toRealPath().resolve("log");
     try (OwnTomcat own = new OwnTomcat(line, folder).odd().linked(etc, log).start()) {
@@ -66,9 +66,9 @@ class AdoptIT {
     }
   }
 
-  @ParameterizedTest
-  @EnumSource(names = {"NINE", "ELEVEN"})
-  void startedByItsOwnScriptAndStoppedAgainWhenTakenBack(Line line) throws IOException {
+  @Test
+  void startedByItsOwnScriptAndStoppedAgainWhenTakenBack() throws IOException {
+    Line line = Line.NINE;
     try (OwnTomcat own = new OwnTomcat(line, folder)) {
       own.server(text -> text.replace("autoDeploy=\"true\"", "autoDeploy=\"false\""));
       Program program = sample(line);

@@ -15,7 +15,7 @@ class TwiceIT {
   @TempDir Path folder;
 
   @Test
-  void theSameOnceMore() throws IOException {
+  void theSameOnceMoreAndThenOtherBytes() throws IOException {
     try (Workshop workshop = Workshop.open(folder)) {
       workshop.ok("deploy", "--to", "bench");
       String process = workshop.process();
@@ -25,6 +25,11 @@ class TwiceIT {
       assertThat(workshop.process()).isEqualTo(process);
       assertThat(workshop.log()).isEqualTo(log);
       assertThat(files(workshop.server)).isEqualTo(files);
+      workshop.edit(workshop.folder.resolve("web/style.css"), "#1f6f5c", "#5c1f6f");
+      assertThat(workshop.ok("deploy", "--to", "bench"))
+          .contains("jdbc/spokes: the database file is open in this very server")
+          .contains("Delivered spokes 1.4.0");
+      assertThat(workshop.page("/spokes/style.css")).contains("#5c1f6f");
     }
   }
 
@@ -60,18 +65,6 @@ class TwiceIT {
       }
     }
     return files;
-  }
-
-  @Test
-  void otherBytesUnderTheSameVersionAreDelivered() throws IOException {
-    try (Workshop workshop = Workshop.open(folder)) {
-      workshop.ok("deploy", "--to", "bench");
-      workshop.edit(workshop.folder.resolve("web/style.css"), "#1f6f5c", "#5c1f6f");
-      assertThat(workshop.ok("deploy", "--to", "bench"))
-          .contains("jdbc/spokes: the database file is open in this very server")
-          .contains("Delivered spokes 1.4.0");
-      assertThat(workshop.page("/spokes/style.css")).contains("#5c1f6f");
-    }
   }
 
   /** What is on record of an application is where its server answered once. */
