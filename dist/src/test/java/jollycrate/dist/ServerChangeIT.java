@@ -87,11 +87,8 @@ class ServerChangeIT {
       own.trace(etc).isAs(after);
       assertThat(own.processes()).isEqualTo(standing);
 
-      if (line == Line.ELEVEN) {
-        users(program, own, page, users);
-      } else if (line == Line.TEN) {
-        movedPages(program, own);
-      }
+      users(program, own, page, users);
+      movedPages(program, own);
     }
   }
 
