@@ -23,7 +23,7 @@ class DemoIT {
         .contains("to far in")
         .contains("No trace: all ")
         .contains(
-            "go to: Tomcat 10.1, Tomcat 11.0, TomEE 9, Jetty 12.1, WildFly 39, Open Liberty 26.");
+            "go to: Tomcat 10.1, Tomcat 11.0, TomEE 9, Jetty 12.1, WildFly 39, Open Liberty 26, GlassFish 7.0.");
     assertThat(folder.resolve("stage")).doesNotExist();
   }
 }

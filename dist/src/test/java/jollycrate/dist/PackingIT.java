@@ -31,7 +31,8 @@ class PackingIT {
             new Program(one.resolve("spokes")).ends(0, "inspect", "packed/spokes-1.4.0.war").out())
         .contains("needs 17 (class-file version 61")
         .contains(
-            "goes to      Tomcat 10.1, Tomcat 11.0, TomEE 9, Jetty 12.1, WildFly 39, Open Liberty 26\n")
+            "goes to      Tomcat 10.1, Tomcat 11.0, TomEE 9, Jetty 12.1, WildFly 39,"
+                + " Open Liberty 26, GlassFish 7.0\n")
         .contains("jdbc/spokes  declared in WEB-INF/web.xml:");
     Map<String, String> dated = packed(two, Map.of("SOURCE_DATE_EPOCH", "1700000000"));
     assertThat(dated).hasSize(8).doesNotContainValue(first.get("spokes-1.4.0.war"));
