@@ -20,13 +20,14 @@ middle() { sort -n | sed -n "$(((rounds + 1) / 2))p"; }
 server() { "$jolly" server list --json; }
 pid() { server | grep -o '"pid" *: *[0-9]*' | grep -o '[0-9]*$'; }
 
-# In which form passwords stand on the server: three forms of salted hashes are known.
+# In which form passwords stand on the server: four forms of salted hashes are known.
 salted() {
   local found
   found=$(grep -rhoE --exclude-dir=logs --exclude-dir=state \
-    '[0-9a-f]{32}\$[0-9]+\$[0-9a-f]{64}|\$6\$rounds=[0-9]+\$|\{hash\}[A-Za-z0-9+/=]+' servers/s | sed -n 1p)
+    '[0-9a-f]{32}\$[0-9]+\$[0-9a-f]{64}|\$6\$rounds=[0-9]+\$|\{hash\}[A-Za-z0-9+/=]+|\{SSHA256\}' servers/s | sed -n 1p)
   case $found in
     '{hash}'*) found=$(echo "${found#\{hash\}}" | base64 -d | od -An -tu4 --endian=big -j27 -N4 | tr -d ' ') ;;
+    '{SSHA256}') found=100 ;;
     '$6$'*) found=$(echo "$found" | grep -oE '[0-9]{3,}') ;;
     *) found=$(echo "$found" | cut -d'$' -f2) ;;
   esac
@@ -43,7 +44,10 @@ measure() {
   local archive=$1 http=$((20000 + RANDOM % 10000)) admin before after
   rm -rf spokes && cp -r "$samples/spokes" spokes && cd spokes
   admin=$((http + 1))
-  "$jolly" server new s --installation "$archive" --http "$http" --admin "$admin" >/dev/null
+  if ! "$jolly" server new s --installation "$archive" --http "$http" --admin "$admin" >/dev/null 2>&1; then
+    "$jolly" server new s --installation "$archive" --http "$http" >/dev/null
+    admin=
+  fi
   local page=http://127.0.0.1:$http/spokes label serves swap gap kept users hash apart stop start memory
 
   serves=()
@@ -83,9 +87,12 @@ measure() {
   after=$(pid)
   users=$(yes "$before $(status -u robin:rear-light-4 "$page/ledger")" "$after 200")
 
-  "$jolly" deploy ../slow.war --undescribed --path /slow --on-admin-port --to s >/dev/null
-  apart=$(yes "$(status "http://127.0.0.1:$admin/slow/") $(status "http://127.0.0.1:$http/slow/")" "200 404")
-  curl -s "http://127.0.0.1:$admin/slow/" >slow.out &
+  "$jolly" deploy ../slow.war --undescribed --path /slow ${admin:+--on-admin-port} --to s >/dev/null
+  local slow=http://127.0.0.1:${admin:-$http}/slow/
+  apart="has none"
+  [ -z "$admin" ] || apart=$(yes "$(status "$slow") $(status "http://127.0.0.1:$http/slow/")" "200 404")
+  rm -f servers/s/begun
+  curl -s "$slow" >slow.out &
   asking=$!
   until [ -e servers/s/begun ]; do kill -0 "$asking"; done
   rm servers/s/begun
