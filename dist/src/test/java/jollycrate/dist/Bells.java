@@ -14,6 +14,17 @@ record Bells(Path folder, Line line) {
         .write("bell.war");
   }
 
+  /** Up as its server says, and of no use. */
+  Path throwing() throws IOException {
+    String source =
+        "@jakarta.servlet.annotation.WebServlet(\"\")\n"
+            + Wars.servletSource("Bell", "throw new IllegalStateException(\"cracked\");");
+    return Wars.empty(Files.createTempDirectory(folder, "bell"))
+        .using(line.namespace)
+        .source("Bell", source)
+        .write("bell.war");
+  }
+
   Path foreign() throws IOException {
     return Wars.empty(folder)
         .using(line.otherNamespace())

@@ -15,7 +15,7 @@ class ChangedThereIT {
 
   @Test
   void aPoolMadeLargerAndARoleGivenThere() throws IOException {
-    try (Workshop workshop = Workshop.open(folder)) {
+    try (Workshop workshop = Workshop.withUsers(folder)) {
       Path descriptor = workshop.server.resolve("conf/Catalina/localhost/spokes.xml");
       workshop.ok("deploy", "--to", "bench");
       String pool = Files.readString(descriptor);

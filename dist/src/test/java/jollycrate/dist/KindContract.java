@@ -269,20 +269,15 @@ abstract class KindContract {
 
   @Test
   void aWrongAnswerIsTakenBackWhateverTheServerSays() throws IOException {
-    workshop.ok("deploy", "--to", "bench");
+    Path one = bells.answering("one");
+    deliver(one);
     Trace stands = workshop.trace();
-    Path description = workshop.folder.resolve("jolly.toml");
-    String right = Files.readString(description);
-    workshop.edit("text = \"version 1.4.0\"", "text = \"version 9\"");
-    workshop.edit("version = \"1.4.0\"", "version = \"1.4.1\"");
-    workshop.edit(workshop.folder.resolve("web/style.css"), "#1f6f5c", "#5c1f6f");
-    assertThat(workshop.ends(5, "deploy", "--to", "bench").out())
-        .contains("the front page shows its version", "Taken back: bench is as it was");
+    assertThat(ends(5, bells.throwing()))
+        .contains("got      500", line.logsRequests() ? "at    shop.Bell.doGet(Bell.java:" : "")
+        .contains("Taken back: bench is as it was");
     workshop.trace().isAs(stands);
-    assertThat(workshop.page("/spokes/style.css")).contains("#1f6f5c");
-    workshop.edit(workshop.folder.resolve("web/style.css"), "#5c1f6f", "#1f6f5c");
-    Files.writeString(description, right);
-    assertThat(workshop.ok("deploy", "--to", "bench")).contains("Unchanged");
+    assertThat(workshop.page("/bell/")).isEqualTo("200 one");
+    assertThat(workshop.ok(deploying(one))).contains("Unchanged");
   }
 
   /** A listener of a server that is down tells its cause, and the next delivery starts it again. */
@@ -314,19 +309,20 @@ abstract class KindContract {
 
   @Test
   void whatAKilledDeliveryLeftIsSettled() throws Exception {
+    Path one = bells.answering("one");
+    Path two = bells.answering("two");
     workshop.ok("server", "start", "bench");
     Trace before = workshop.trace();
-    workshop.kill(journal -> journal.contains("\"step\":\"await\""));
+    workshop.kill(journal -> journal.contains("\"step\":\"await\""), deploying(one));
     assertThat(workshop.ok("recover", "--on", "bench")).contains("Taken back", "not proven");
     workshop.trace().isAs(before);
-    workshop.ok("deploy", "--to", "bench");
+    deliver(one);
     Trace stands = workshop.trace();
-    workshop.edit("version = \"1.4.0\"", "version = \"1.4.2\"");
-    workshop.kill(journal -> journal.contains("\"line\":\"proven\""));
+    workshop.kill(journal -> journal.contains("\"line\":\"proven\""), deploying(two));
     assertThat(workshop.ok("recover", "--on", "bench"))
         .containsAnyOf("Finished", "Nothing to settle");
-    assertThat(workshop.ok("deploy", "--to", "bench")).contains("Unchanged: spokes 1.4.2");
-    workshop.edit("version = \"1.4.2\"", "version = \"1.4.0\"").ok("deploy", "--to", "bench");
+    assertThat(workshop.ok(deploying(two))).contains("Unchanged");
+    deliver(one);
     workshop.trace().isAs(stands);
   }
 

@@ -68,6 +68,11 @@ enum Line {
     return this != GLASSFISH;
   }
 
+  /** Whether its log tells what a request of an application threw. */
+  boolean logsRequests() {
+    return this != GLASSFISH;
+  }
+
   /** Whether it has a second listener, for loopback alone. */
   boolean hasAdmin() {
     return this != GLASSFISH;
@@ -95,10 +100,10 @@ enum Line {
   Workshop open(Path folder) throws IOException {
     Workshop workshop =
         switch (this) {
-          case NINE -> Workshop.open(folder, "--servlet-api", "javax");
-          case TEN -> Workshop.open(folder);
+          case NINE -> Workshop.withUsers(folder, "--servlet-api", "javax");
+          case TEN -> Workshop.withUsers(folder);
           case ELEVEN, TOMEE, JETTY, WILDFLY, LIBERTY, GLASSFISH ->
-              Workshop.open(folder, hasAdmin(), "--installation", archive().toString());
+              Workshop.withUsers(folder, hasAdmin(), "--installation", archive().toString());
         };
     return namespace.equals("javax")
         ? workshop.edit("pack = \"war\"", "pack = \"javax\"")

@@ -160,7 +160,9 @@ class ScriptsIT {
     workshop.ok("server", "new", "solo", "--as-service");
     workshop
         .edit("jdbc:h2:file:./data/spokes", "jdbc:h2:file:./data/spokes;AUTO_SERVER=TRUE")
-        .edit("[users]", "[[before]]\nsql = \"db/1.sql\"\n\n[users]");
+        .edit(
+            "[[check]]\nname = \"the front",
+            "[[before]]\nsql = \"db/1.sql\"\n\n[[check]]\nname = \"the front");
     script("1.sql", "CREATE TABLE colour (n INT)");
     try {
       workshop.ok("deploy", "--to", "solo");

@@ -22,7 +22,7 @@ class ShapesIT {
 
   @Test
   void anExecutableWarAnswersAloneAsItDoesOnTheServer() throws IOException {
-    try (Workshop workshop = Workshop.open(folder)) {
+    try (Workshop workshop = Workshop.withUsers(folder)) {
       workshop.ok("pack", "solo");
       Path war = workshop.folder.resolve("packed/spokes-1.4.0-solo.war");
       byte[] packed = Files.readAllBytes(war);

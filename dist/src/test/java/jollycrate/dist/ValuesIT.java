@@ -27,7 +27,7 @@ class ValuesIT {
 
   @Test
   void reachesTheDatabaseUnchangedAndNobodyElse() throws IOException, SQLException {
-    try (Workshop workshop = Workshop.open(folder)) {
+    try (Workshop workshop = Workshop.withUsers(folder)) {
       workshop
           .program
           .with("SPOKES_DB_PASSWORD", PASSWORD)

@@ -63,11 +63,18 @@ final class Workshop implements AutoCloseable {
 
   /** With more options for the making of its server. */
   static Workshop open(Path parent, String... options) throws IOException {
-    return open(parent, true, options);
+    return withUsers(parent, options)
+        .drop(
+            "\\[users]\\n(?:\\w.*\\n)+\\n\\[roles]\\n(?:\\w.*\\n)+\\n\\[logins]\\n(?:\\w.*\\n)+\\n");
+  }
+
+  /** The same with users, whose hashes cost half of a delivery. */
+  static Workshop withUsers(Path parent, String... options) throws IOException {
+    return withUsers(parent, true, options);
   }
 
   /** The same, on a server that may have no admin listener. */
-  static Workshop open(Path parent, boolean admin, String... options) throws IOException {
+  static Workshop withUsers(Path parent, boolean admin, String... options) throws IOException {
     return withPeople(parent, admin, options).without("the owner reads the ledger").withoutAccess();
   }
 
@@ -160,13 +167,17 @@ final class Workshop implements AutoCloseable {
     return program.ends(exit, args);
   }
 
-  /** Kills a delivery as soon as its journal is such. */
+  /** Kills a delivery of the sample as soon as its journal is such. */
   void kill(Predicate<String> when) throws IOException, InterruptedException {
+    kill(when, "deploy", "--to", "bench");
+  }
+
+  /** The same of another one. */
+  void kill(Predicate<String> when, String... command) throws IOException, InterruptedException {
     Path journal = server.resolve(".jolly/journal.jsonl");
     String earlier = Files.exists(journal) ? Files.readString(journal) : "";
     Process process =
-        program.start(
-            folder.resolve("killed.out"), folder.resolve("killed.err"), "deploy", "--to", "bench");
+        program.start(folder.resolve("killed.out"), folder.resolve("killed.err"), command);
     long until = System.nanoTime() + KILLED_WITHIN.toNanos();
     while (process.isAlive() && System.nanoTime() < until) {
       String text = Files.exists(journal) ? Files.readString(journal) : "";

@@ -1,13 +1,11 @@
 package jollycrate.glassfish;
 
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import jollycrate.artifact.ArtifactKind;
 import jollycrate.artifact.ClassPathPlace;
@@ -17,6 +15,7 @@ import jollycrate.host.Glance;
 import jollycrate.host.HostFiles;
 import jollycrate.hosting.HostedLogs;
 import jollycrate.hosting.ToldAtStart;
+import jollycrate.hosting.VersionFile;
 import jollycrate.server.Evidence;
 import jollycrate.server.Expected;
 import jollycrate.server.Feature;
@@ -43,28 +42,21 @@ public final class GlassfishKind implements ServerKind {
   /** In the middle of a sentence. */
   private static final String CALLED = "a GlassFish";
 
-  private static final Path VERSIONS =
-      Path.of("glassfish/config/branding/glassfish-version.properties");
-  private static final Pattern VERSION =
-      Pattern.compile("^product\\.version=(7\\.0\\.[\\d.]*\\d)\\s*$", Pattern.MULTILINE);
-  private static final int LONGEST = 1 << 16;
+  private static final VersionFile VERSION =
+      new VersionFile(
+          Path.of("glassfish/config/branding/glassfish-version.properties"),
+          Pattern.compile("^product\\.version=(7\\.0\\.[\\d.]*\\d)\\s*$", Pattern.MULTILINE));
   private static final String START = "jollycrate/insideglassfish/Start.class";
   private static final String STARTING_THREAD = "AutoDeployer";
 
   @Override
   public Glance recognising(Path installation) {
-    return new Glance().wholes(List.of(installation.resolve(VERSIONS)), LONGEST);
+    return VERSION.glance(installation);
   }
 
   @Override
   public Optional<Traits> recognise(HostFiles files, Path installation) {
-    Path versions = installation.resolve(VERSIONS);
-    if (!files.facts(versions).isFile()) {
-      return Optional.empty();
-    }
-    Matcher version =
-        VERSION.matcher(new String(files.whole(versions, LONGEST), StandardCharsets.UTF_8));
-    return version.find() ? Optional.of(traits(version.group(1))) : Optional.empty();
+    return VERSION.in(files, installation).map(GlassfishKind::traits);
   }
 
   @Override

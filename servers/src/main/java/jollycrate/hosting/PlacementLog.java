@@ -64,6 +64,16 @@ public abstract class PlacementLog {
     return true;
   }
 
+  /**
+   * Why something of it stays there until the server is started again, although its switch went;
+   * empty where nothing does.
+   *
+   * @param fresh position from which on records were written after it went
+   */
+  protected Optional<Cause> lingers(int fresh) {
+    return Optional.empty();
+  }
+
   /** Whether what was expected is so. */
   public final Sign sign(Expected expected, Evidence evidence) {
     return expected == Expected.GONE ? gone(evidence) : up(evidence);
@@ -111,6 +121,10 @@ public abstract class PlacementLog {
   private Sign gone(Evidence evidence) {
     if (evidence.switchStands()) {
       return new Sign.Waiting(placement.switchPath() + " to go");
+    }
+    Optional<Cause> stays = evidence.started() ? Optional.empty() : lingers(evidence.fresh());
+    if (stays.isPresent()) {
+      return new Sign.Failed(stays.get());
     }
     if (evidence.tracesStand()) {
       return new Sign.Waiting("the server to clear away " + name());

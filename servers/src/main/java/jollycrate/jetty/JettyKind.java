@@ -6,7 +6,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import jollycrate.artifact.ArtifactKind;
 import jollycrate.artifact.ServletNamespace;
@@ -16,6 +15,7 @@ import jollycrate.host.Glance;
 import jollycrate.host.HostFiles;
 import jollycrate.host.Question;
 import jollycrate.hosting.HostedLogs;
+import jollycrate.hosting.VersionedArchive;
 import jollycrate.server.Among;
 import jollycrate.server.Evidence;
 import jollycrate.server.Expected;
@@ -45,7 +45,9 @@ public final class JettyKind implements ServerKind {
 
   private static final String STARTING_THREADS = "main|Scanner-\\d+-\\d+";
 
-  private static final Pattern ARCHIVE = Pattern.compile("jetty-server-(12\\.1\\.\\d[^/]*)\\.jar");
+  private static final VersionedArchive VERSION =
+      new VersionedArchive(
+          Path.of("lib"), Pattern.compile("jetty-server-(12\\.1\\.\\d[^/]*)\\.jar"));
 
   static Among etc(Server server) {
     return new Among(server.folder().resolve("etc"), ".xml");
@@ -53,16 +55,12 @@ public final class JettyKind implements ServerKind {
 
   @Override
   public Glance recognising(Path installation) {
-    return new Glance().lists(List.of(installation.resolve("lib")));
+    return VERSION.glance(installation);
   }
 
   @Override
   public Optional<Traits> recognise(HostFiles files, Path installation) {
-    return files.list(installation.resolve("lib")).stream()
-        .map(file -> ARCHIVE.matcher(file.getFileName().toString()))
-        .filter(Matcher::matches)
-        .map(name -> traits(name.group(1)))
-        .findFirst();
+    return VERSION.in(files, installation).map(JettyKind::traits);
   }
 
   @Override

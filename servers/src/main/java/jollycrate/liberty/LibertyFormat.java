@@ -5,7 +5,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import java.util.stream.Stream;
 import jollycrate.trace.KnownException;
 import jollycrate.trace.LogFormat;
 import jollycrate.trace.LogRecord;
@@ -20,8 +19,6 @@ final class LibertyFormat implements LogFormat {
   private static final Map<String, String> LEVELS =
       Map.of("E", "ERROR", "F", "ERROR", "W", "WARNING");
   private static final String INCIDENT = "FFDC";
-  private static final Pattern THROWN =
-      Pattern.compile("((?:[a-zA-Z_$][\\w$]*\\.)+[A-Z][\\w$]*(?:Exception|Error)\\b.*)$");
   private static final Pattern PORT_TAKEN = Pattern.compile("CWWKO0221E: .*\\b[Pp]ort (\\d+)\\b.*");
 
   /** Without those that only tell in which file more is told. */
@@ -36,16 +33,8 @@ final class LibertyFormat implements LogFormat {
                     LEVELS.getOrDefault(record.level(), record.level()),
                     record.source(),
                     record.message(),
-                    trace(record)))
+                    record.traced().rest()))
         .toList();
-  }
-
-  /** The exception stands behind the message, on the same line. */
-  private static List<String> trace(LogRecord record) {
-    Matcher thrown = THROWN.matcher(record.message());
-    return record.rest().isEmpty() || !thrown.find()
-        ? record.rest()
-        : Stream.concat(Stream.of(thrown.group(1)), record.rest().stream()).toList();
   }
 
   @Override

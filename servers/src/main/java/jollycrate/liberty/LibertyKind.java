@@ -1,13 +1,11 @@
 package jollycrate.liberty;
 
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import jollycrate.artifact.ArtifactKind;
 import jollycrate.artifact.ServletNamespace;
@@ -19,6 +17,7 @@ import jollycrate.host.Question;
 import jollycrate.hosting.HostedLogs;
 import jollycrate.hosting.ToldAtStart;
 import jollycrate.hosting.UserFiles;
+import jollycrate.hosting.VersionFile;
 import jollycrate.server.Among;
 import jollycrate.server.Evidence;
 import jollycrate.server.Expected;
@@ -46,26 +45,20 @@ public final class LibertyKind implements ServerKind {
   /** In the middle of a sentence. */
   static final String CALLED = "an Open Liberty";
 
-  private static final Path VERSIONS = Path.of("lib/versions/openliberty.properties");
-  private static final Pattern VERSION =
-      Pattern.compile("^com\\.ibm\\.websphere\\.productVersion=(\\S+)", Pattern.MULTILINE);
-  private static final int LONGEST = 1 << 16;
+  private static final VersionFile VERSION =
+      new VersionFile(
+          Path.of("lib/versions/openliberty.properties"),
+          Pattern.compile("^com\\.ibm\\.websphere\\.productVersion=(\\S+)", Pattern.MULTILINE));
   private static final String STARTING_THREADS = "Default Executor-thread-\\d+";
 
   @Override
   public Glance recognising(Path installation) {
-    return new Glance().wholes(List.of(installation.resolve(VERSIONS)), LONGEST);
+    return VERSION.glance(installation);
   }
 
   @Override
   public Optional<Traits> recognise(HostFiles files, Path installation) {
-    Path versions = installation.resolve(VERSIONS);
-    if (!files.facts(versions).isFile()) {
-      return Optional.empty();
-    }
-    Matcher version =
-        VERSION.matcher(new String(files.whole(versions, LONGEST), StandardCharsets.UTF_8));
-    return version.find() ? Optional.of(traits(version.group(1))) : Optional.empty();
+    return VERSION.in(files, installation).map(LibertyKind::traits);
   }
 
   @Override

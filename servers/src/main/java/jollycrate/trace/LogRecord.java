@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Stream;
 
 /**
  * One record of a log, with the lines that follow it.
@@ -16,6 +17,8 @@ import java.util.regex.Pattern;
  */
 public record LogRecord(
     int position, String level, String source, String message, List<String> rest) {
+  private static final Pattern THROWN =
+      Pattern.compile("((?:[a-zA-Z_$][\\w$]*\\.)+[A-Z][\\w$]*(?:Exception|Error)\\b.*)$");
   private static final Set<String> SEVERE = Set.of("SEVERE", "ERROR");
   private static final Set<String> WARNING = Set.of("WARNING", "WARN");
 
@@ -46,6 +49,19 @@ public record LogRecord(
               rest.lines().filter(one -> !one.isBlank()).toList()));
     }
     return records;
+  }
+
+  /** The same where an exception stands behind the message, on its line, before its trace. */
+  public LogRecord traced() {
+    Matcher thrown = THROWN.matcher(message);
+    return rest.isEmpty() || !thrown.find()
+        ? this
+        : new LogRecord(
+            position,
+            level,
+            source,
+            message,
+            Stream.concat(Stream.of(thrown.group(1)), rest.stream()).toList());
   }
 
   /** Whether it tells of a failure. */

@@ -24,7 +24,7 @@ final class WildflyFormat implements LogFormat {
 
   @Override
   public List<LogRecord> records(String log) {
-    return LogRecord.in(log, HEAD);
+    return LogRecord.in(log, HEAD).stream().map(LogRecord::traced).toList();
   }
 
   @Override

@@ -5,7 +5,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import jollycrate.artifact.ArtifactKind;
 import jollycrate.artifact.ServletNamespace;
@@ -17,6 +16,7 @@ import jollycrate.host.Question;
 import jollycrate.hosting.HostedLogs;
 import jollycrate.hosting.ToldAtStart;
 import jollycrate.hosting.UserFiles;
+import jollycrate.hosting.VersionedArchive;
 import jollycrate.server.Among;
 import jollycrate.server.Evidence;
 import jollycrate.server.Expected;
@@ -45,27 +45,22 @@ public final class WildflyKind implements ServerKind {
   /** In the middle of a sentence. */
   static final String CALLED = "a WildFly";
 
-  private static final Path WEB =
-      Path.of("modules/system/layers/base/org/wildfly/extension/undertow/main");
-
   /** Those that serve {@code jakarta.servlet} and run on Java 17. */
-  private static final Pattern ARCHIVE =
-      Pattern.compile("wildfly-undertow-((?:3[0-9]|[4-9]\\d)\\.[\\d.]*\\d)\\.Final\\.jar");
+  private static final VersionedArchive VERSION =
+      new VersionedArchive(
+          Path.of("modules/system/layers/base/org/wildfly/extension/undertow/main"),
+          Pattern.compile("wildfly-undertow-((?:3[0-9]|[4-9]\\d)\\.[\\d.]*\\d)\\.Final\\.jar"));
 
   private static final String STARTING_THREADS = "ServerService Thread Pool -- \\d+";
 
   @Override
   public Glance recognising(Path installation) {
-    return new Glance().lists(List.of(installation.resolve(WEB)));
+    return VERSION.glance(installation);
   }
 
   @Override
   public Optional<Traits> recognise(HostFiles files, Path installation) {
-    return files.list(installation.resolve(WEB)).stream()
-        .map(file -> ARCHIVE.matcher(file.getFileName().toString()))
-        .filter(Matcher::matches)
-        .map(name -> traits(name.group(1)))
-        .findFirst();
+    return VERSION.in(files, installation).map(WildflyKind::traits);
   }
 
   @Override

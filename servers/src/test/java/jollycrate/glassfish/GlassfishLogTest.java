@@ -55,6 +55,13 @@ class GlassfishLogTest {
         .isInstanceOf(Sign.Waiting.class);
   }
 
+  @Test
+  void aStartAtAFileThatHadGoneIsNoFailure() {
+    String absent = bell(BEGINS) + info("File not found : " + FOLDER + "bell.war") + bell(FAILED);
+    assertThat(up(absent, 0)).isInstanceOf(Sign.Waiting.class);
+    assertThat(up(absent + bell(BEGINS) + bell(FAILED), 0)).isInstanceOf(Sign.Failed.class);
+  }
+
   /** What fails because something failed is logged before it. */
   @Test
   void theCauseIsToldAndNotItsAftermath() {
@@ -73,6 +80,16 @@ class GlassfishLogTest {
   void itIsGoneWhenTheServerSaysSo() {
     assertThat(sign(Expected.GONE, bell(GONE), 0)).isInstanceOf(Sign.Reached.class);
     assertThat(sign(Expected.GONE, "", 0)).isInstanceOf(Sign.Waiting.class);
+    assertThat(gone("")).isInstanceOf(Sign.Reached.class);
+    assertThat(gone(bell(BEGINS))).isInstanceOf(Sign.Waiting.class);
+    assertThat(gone(bell(BEGINS) + bell(FAILED))).isInstanceOf(Sign.Reached.class);
+    String late = bell(BEGINS);
+    assertThat(sign(Expected.GONE, late + bell(FAILED), late.length()))
+        .isInstanceOf(Sign.Failed.class);
+  }
+
+  private static Sign gone(String log) {
+    return sign(Expected.GONE, log, log.length(), Duration.ofSeconds(9));
   }
 
   private static Sign up(String log, int fresh) {
@@ -80,7 +97,11 @@ class GlassfishLogTest {
   }
 
   private static Sign sign(Expected expected, String log, int fresh) {
+    return sign(expected, log, fresh, Duration.ofSeconds(1));
+  }
+
+  private static Sign sign(Expected expected, String log, int fresh, Duration since) {
     return new GlassfishLog(log, Logged.bell("d", "/srv/bench/deployments/bell.war"))
-        .sign(expected, Logged.evidence(log, fresh, Duration.ofSeconds(1)));
+        .sign(expected, Logged.evidence(log, fresh, since));
   }
 }
