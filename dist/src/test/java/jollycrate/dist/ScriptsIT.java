@@ -161,8 +161,8 @@ class ScriptsIT {
     workshop
         .edit("jdbc:h2:file:./data/spokes", "jdbc:h2:file:./data/spokes;AUTO_SERVER=TRUE")
         .edit(
-            "[[check]]\nname = \"the front",
-            "[[before]]\nsql = \"db/1.sql\"\n\n[[check]]\nname = \"the front");
+            "[[check]]\nname = \"the front page shows",
+            "[[before]]\nsql = \"db/1.sql\"\n\n[[check]]\nname = \"the front page shows");
     script("1.sql", "CREATE TABLE colour (n INT)");
     try {
       workshop.ok("deploy", "--to", "solo");

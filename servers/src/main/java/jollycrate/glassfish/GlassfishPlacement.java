@@ -77,19 +77,7 @@ final class GlassfishPlacement {
     ArchivesIn archives = GlassfishFiles.archives(server);
     String path =
         application.context().path().orElseGet(() -> archives.pathOf(order.artifact().file()));
-    String place =
-        war.text(DESCRIPTOR).isEmpty() && war.text(OLD_DESCRIPTOR).isPresent()
-            ? OLD_DESCRIPTOR
-            : DESCRIPTOR;
-    InnerDescriptor descriptor = InnerDescriptor.of(war, place, NO_DESCRIPTOR, refusals);
-    InnerDescriptor web = InnerDescriptor.of(war, WEB, NO_WEB, refusals);
-    descriptor.set("context-root", path.isEmpty() ? "/" : path);
-    dataSources(descriptor, web);
-    application.context().entries().forEach(entry -> entry(web, entry));
-    war.put(place, descriptor.text());
-    if (web.says()) {
-      war.put(WEB, web.text());
-    }
+    descriptors(path);
     users();
     if (order.unfolded().isPresent()) {
       refusals.refuse(
@@ -102,22 +90,35 @@ final class GlassfishPlacement {
             delivered.release(),
             Placement.Route.at(Placement.MAIN, path, server.ports()),
             archive,
-            new Placement.Made(
-                Stream.concat(
-                        TRACES.stream().map(ending -> beside(archive, ending)),
-                        Stream.of(
-                            archives
-                                .folder()
-                                .resolve(GlassfishFiles.NOTED)
-                                .resolve(archive.getFileName())))
-                    .toList(),
-                List.of(),
-                MARKS.stream().map(ending -> beside(archive, ending)).toList()),
+            made(archives, archive),
             new Placement.Timing(NOTICE, application.context().startsWithin()));
     doubtRoot();
     return new Wanted(
             placement, delivered.pieces(), Swap.LIVE, refusals.all(), doubts.all(), hidden)
         .after(fragments);
+  }
+
+  private void descriptors(String path) {
+    boolean old = war.has(OLD_DESCRIPTOR) && !war.has(DESCRIPTOR);
+    String place = old ? OLD_DESCRIPTOR : DESCRIPTOR;
+    InnerDescriptor descriptor = InnerDescriptor.of(war, place, NO_DESCRIPTOR, refusals);
+    InnerDescriptor web = InnerDescriptor.of(war, WEB, NO_WEB, refusals);
+    descriptor.set("context-root", path.isEmpty() ? "/" : path);
+    dataSources(descriptor, web);
+    application.context().entries().forEach(entry -> entry(web, entry));
+    war.put(place, descriptor.text());
+    if (web.says()) {
+      war.put(WEB, web.text());
+    }
+  }
+
+  private static Placement.Made made(ArchivesIn archives, Path archive) {
+    Path note = archives.folder().resolve(GlassfishFiles.NOTED).resolve(archive.getFileName());
+    Stream<Path> traces = TRACES.stream().map(ending -> beside(archive, ending));
+    return new Placement.Made(
+        Stream.concat(traces, Stream.of(note)).toList(),
+        List.of(),
+        MARKS.stream().map(ending -> beside(archive, ending)).toList());
   }
 
   private static Path beside(Path archive, String ending) {
