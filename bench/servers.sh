@@ -36,7 +36,7 @@ salted() {
 
 # A page that takes three seconds, for whoever stops the server meanwhile.
 mkdir -p slow/WEB-INF
-echo '<web-app/>' >slow/WEB-INF/web.xml
+echo '<web-app xmlns="http://xmlns.jcp.org/xml/ns/javaee" version="3.1"/>' >slow/WEB-INF/web.xml
 echo '<% new java.io.File("begun").createNewFile(); Thread.sleep(3000); %>done' >slow/index.jsp
 jar --create --file slow.war -C slow .
 
