@@ -79,10 +79,7 @@ final class GlassfishPlacement {
         application.context().path().orElseGet(() -> archives.pathOf(order.artifact().file()));
     descriptors(path);
     users();
-    if (order.unfolded().isPresent()) {
-      refusals.refuse(
-          server.name(), "it takes archives only, not a folder", "Deliver to it instead");
-    }
+    ArchivesIn.refuseFolder(order, server, refusals);
     Path archive = archives.of(application.name());
     delivered.live(archive, war.content());
     Placement placement =
@@ -114,15 +111,9 @@ final class GlassfishPlacement {
 
   private static Placement.Made made(ArchivesIn archives, Path archive) {
     Path note = archives.folder().resolve(GlassfishFiles.NOTED).resolve(archive.getFileName());
-    Stream<Path> traces = TRACES.stream().map(ending -> beside(archive, ending));
-    return new Placement.Made(
-        Stream.concat(traces, Stream.of(note)).toList(),
-        List.of(),
-        MARKS.stream().map(ending -> beside(archive, ending)).toList());
-  }
-
-  private static Path beside(Path archive, String ending) {
-    return archive.resolveSibling(archive.getFileName() + ending);
+    List<Path> traces = new ArrayList<>(archives.beside(archive, TRACES));
+    traces.add(note);
+    return new Placement.Made(traces, List.of(), archives.beside(archive, MARKS));
   }
 
   /** What is deployed by a file, it deploys on each of its listeners and hosts. */
@@ -144,7 +135,7 @@ final class GlassfishPlacement {
       return;
     }
     ResourcesXml resources = new ResourcesXml();
-    if (war.text(ResourcesXml.PATH).isPresent()) {
+    if (war.has(ResourcesXml.PATH)) {
       refusals.refuse(
           ResourcesXml.PATH,
           "the archive brings data sources of its own, which would not be there any more",

@@ -3,7 +3,9 @@ package jollycrate.hosting;
 import java.nio.file.Path;
 import java.util.List;
 import jollycrate.server.Occupant;
+import jollycrate.server.Order;
 import jollycrate.server.Placement;
+import jollycrate.server.Server;
 import jollycrate.server.Standing;
 import jollycrate.server.Stock;
 
@@ -21,6 +23,21 @@ public record ArchivesIn(Path folder, String root) {
   /** Where the archive of an application stands. */
   public Path of(String application) {
     return folder.resolve(application + ARCHIVE);
+  }
+
+  /** What the server writes beside an archive, called like it with these endings. */
+  public List<Path> beside(Path archive, List<String> endings) {
+    return endings.stream()
+        .map(ending -> archive.resolveSibling(archive.getFileName() + ending))
+        .toList();
+  }
+
+  /** What is run from a folder has none. */
+  public static void refuseFolder(Order order, Server server, Refusals refusals) {
+    if (order.unfolded().isPresent()) {
+      refusals.refuse(
+          server.name(), "it takes archives only, not a folder", "Deliver to it instead");
+    }
   }
 
   /** All that stand there. */

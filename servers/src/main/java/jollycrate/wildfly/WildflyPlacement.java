@@ -81,26 +81,17 @@ final class WildflyPlacement {
     war.put(JbossWeb.PATH, descriptor.text().text());
     Path archive = archives.of(application.name());
     delivered.live(archive, war.content());
-    if (order.unfolded().isPresent()) {
-      refusals.refuse(
-          server.name(), "it takes archives only, not a folder", "Deliver to it instead");
-    }
+    ArchivesIn.refuseFolder(order, server, refusals);
     Placement placement =
         new Placement(
             delivered.release(),
             Placement.Route.at(listener, path, server.ports()),
             archive,
             new Placement.Made(
-                TRACES.stream().map(ending -> beside(archive, ending)).toList(),
-                List.of(),
-                MARKS.stream().map(ending -> beside(archive, ending)).toList()),
+                archives.beside(archive, TRACES), List.of(), archives.beside(archive, MARKS)),
             new Placement.Timing(NOTICE, application.context().startsWithin()));
     return new Wanted(placement, delivered.pieces(), Swap.LIVE, refusals.all(), hidden)
         .after(fragments);
-  }
-
-  private static Path beside(Path archive, String ending) {
-    return archive.resolveSibling(archive.getFileName() + ending);
   }
 
   private String listener(JbossWeb descriptor) {
