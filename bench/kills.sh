@@ -16,7 +16,7 @@ jolly() { "$program/bin/jolly" "$@"; }
 trap 'jolly server stop bench >/dev/null; jolly server stop solo >/dev/null; rm -rf "$work"' EXIT
 first=${PORT:-27801} # ports of its own, also while nothing listens there
 jolly server new bench --http "$first" --admin $((first + 1)) >/dev/null || exit 1
-jolly server new solo --as-service --http $((first + 2)) >/dev/null || exit 1
+jolly server new solo --kind service --http $((first + 2)) >/dev/null || exit 1
 jolly deploy --to bench >/dev/null || exit 1
 jolly deploy --to solo >/dev/null || exit 1
 jolly undeploy spokes --from bench >/dev/null || exit 1

@@ -38,8 +38,8 @@ variables = { ROUND = "0" }
 [[check]]
 get = "/"
 TOML
-"$jolly" server new bare --as-service --http "$http" >/dev/null
-"$jolly" server new fronted --as-service --http "$((http + 3))" >/dev/null
+"$jolly" server new bare --kind service --http "$http" >/dev/null
+"$jolly" server new fronted --kind service --http "$((http + 3))" >/dev/null
 nginx=(nginx -p "$stage/ng" -c nginx.conf -e error.log)
 cat >>servers.toml <<TOML
 beside = $beside

@@ -165,7 +165,7 @@ public final class Servers {
         ? values.with(
             descriptions.application(entry),
             descriptions.written(serverName),
-            entry.service(),
+            entry.runsPrograms(),
             means.secrets())
         : values;
   }

@@ -56,7 +56,7 @@ public record Descriptions(Path folder, Function<Reference, String> values) {
         read.making().packs().isEmpty()
             ? read.making().artifact().filter(file -> file.toString().endsWith(".war")).isPresent()
             : chosen(read, entry).shape().isWar();
-    return entry.service() && !war ? read : atItsName(read);
+    return entry.runsPrograms() && !war ? read : atItsName(read);
   }
 
   /** The same at a path by its name, unless it says its own. */
@@ -66,7 +66,7 @@ public record Descriptions(Path folder, Function<Reference, String> values) {
 
   /** What that server gets. */
   public static PackDescription chosen(Application application, ServerEntry entry) {
-    return entry.service()
+    return entry.runsPrograms()
         ? PackChoice.chosenToRun(application)
         : PackChoice.chosen(application, Optional.empty());
   }

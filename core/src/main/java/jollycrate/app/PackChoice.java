@@ -46,8 +46,8 @@ public final class PackChoice {
   }
 
   /**
-   * What a service gets: what is delivered anyway if it runs by itself, else the only one that
-   * does.
+   * What runs by itself there: what is delivered anyway if it runs by itself, else the only one
+   * that does.
    */
   public static PackDescription chosenToRun(Application application) {
     application
@@ -60,7 +60,7 @@ public final class PackChoice {
               throw new NotDescribedException(
                   "Cannot run '"
                       + pack.name()
-                      + "' as a service: "
+                      + "' by itself: "
                       + pack.shape().label()
                       + " is nothing that is delivered. Name another in [app] of "
                       + application.file().orElseThrow()
@@ -80,7 +80,7 @@ public final class PackChoice {
                     programs.isEmpty()
                         ? "Cannot run '"
                             + application.name()
-                            + "' as a service: "
+                            + "' by itself: "
                             + application.file().orElseThrow()
                             + " packs nothing that runs by itself. Add a [pack.NAME] with shape ="
                             + " \"merged-jar\" or \"executable-war\""

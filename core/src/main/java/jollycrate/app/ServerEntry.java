@@ -13,7 +13,8 @@ import java.util.Optional;
  * @param ports where it listens
  * @param jvm that it runs on
  * @param variables that it sees besides the usual ones
- * @param service whether it is a service: a folder in which a program of its own runs
+ * @param kind its kind, where servers.toml tells it: of those whose folder holds all of the server,
+ *     and runs programs; empty: what its installation tells
  * @param keeping how much of what was is kept
  * @param front web server before a service
  * @param steering how one that people have is started
@@ -28,11 +29,16 @@ public record ServerEntry(
     Ports ports,
     Jvm jvm,
     ServerVariables variables,
-    boolean service,
+    Optional<String> kind,
     Keeping keeping,
     Optional<Front> front,
     Steering steering,
     Optional<Boot> boot) {
+
+  /** Whether what is delivered there runs by itself, not in a server that hosts applications. */
+  public boolean runsPrograms() {
+    return kind.isPresent();
+  }
 
   /** Its folder as people read it: with its machine, when that is another one. */
   public String place() {

@@ -42,17 +42,14 @@ final class ServerSection {
         .ifPresent(
             listener ->
                 section.problem("https", "another key has the same port", "Give another port"));
-    boolean service = section.truth("service");
-    if (!service && !section.has("admin") && !section.has("installation")) {
+    Optional<String> kind = section.text("kind");
+    if (kind.isEmpty() && !section.has("admin") && !section.has("installation")) {
       section.missing("admin", "Give the practice server an admin port, like admin = 8082");
     }
     Optional<Integer> beside = section.number("beside", 1, 65_535).map(Long::intValue);
     Optional<Front> front = Front.read(section.section("front"), folder);
-    if (service) {
-      forServices(section, http, beside, front);
-    } else {
-      forOthers(section);
-    }
+    kind.ifPresentOrElse(
+        told -> forPrograms(section, http, beside, front), () -> forOthers(section));
     Optional<String> host = section.text(ServersFile.HOST);
     host.ifPresent(told -> onAnother(section));
     Ports ports =
@@ -69,7 +66,7 @@ final class ServerSection {
             host.map(ports::on).orElse(ports),
             Jvm.read(section, folder),
             ServerVariables.read(section, folder),
-            service,
+            kind,
             keeping(section),
             front,
             steering(section),
@@ -91,7 +88,7 @@ final class ServerSection {
           "the practice server of jolly's own is on this machine",
           "Remove it, or remove 'host'");
     }
-    if (!section.has("installation") && !section.truth("service")) {
+    if (!section.has("installation") && !section.has("kind")) {
       section.missing("installation", "Say where it is installed there");
     }
   }
@@ -160,13 +157,13 @@ final class ServerSection {
     return read;
   }
 
-  private static void forServices(
+  private static void forPrograms(
       Section section, Optional<Integer> http, Optional<Integer> beside, Optional<Front> front) {
     for (String key :
         List.of(
             "admin", "https", "installation", "log", "servlet-api", "start", "unit", "user-unit")) {
       if (section.has(key)) {
-        section.problem(key, "a service has no '" + key + "'", "Remove it");
+        section.problem(key, "a server whose 'kind' is told has no '" + key + "'", "Remove it");
       }
     }
     if (beside.isPresent() && beside.equals(http)) {
@@ -195,7 +192,7 @@ final class ServerSection {
     }
     for (String key : List.of("beside", "front", "log-size", "log-keep")) {
       if (section.has(key)) {
-        section.problem(key, "only a service has '" + key + "'", "Remove it");
+        section.problem(key, "only a server whose 'kind' is told has '" + key + "'", "Remove it");
       }
     }
   }

@@ -160,9 +160,7 @@ public final class ServersEdit {
     if (entry.javax() && here) {
       line(toml, "servlet-api", "javax");
     }
-    if (entry.service()) {
-      toml.append("service = true\n");
-    }
+    entry.kind().ifPresent(kind -> line(toml, "kind", kind));
     toml.append("http = ").append(entry.ports().http()).append('\n');
     entry.ports().admin().ifPresent(port -> toml.append("admin = ").append(port).append('\n'));
     if (!entry.ports().address().equals(ServersFile.LOOPBACK)) {

@@ -8,6 +8,7 @@ import java.util.ServiceLoader;
 import java.util.ServiceLoader.Provider;
 import java.util.stream.Collectors;
 import jollycrate.app.NotDescribedException;
+import jollycrate.app.ServerEntry;
 import jollycrate.host.Glance;
 import jollycrate.host.Host;
 import jollycrate.host.HostFiles;
@@ -40,9 +41,52 @@ public final class Kinds {
     return kinds.stream().flatMap(kind -> kind.lines().stream()).toList();
   }
 
-  /** The kind that {@code servers.toml} tells by that name. */
-  ServerKind named(String name) {
-    return kinds.stream().filter(kind -> kind.name().equals(name)).findFirst().orElseThrow();
+  /** The kind that {@code servers.toml} tells by that name of a server. */
+  ServerKind named(String name, String server) {
+    return kinds.stream()
+        .filter(kind -> kind.name().equals(name))
+        .findFirst()
+        .orElseThrow(
+            () ->
+                new NotDescribedException(
+                    "Cannot use '"
+                        + name
+                        + "' as the kind of server '"
+                        + server
+                        + "': by name is known "
+                        + String.join(", ", names())
+                        + ". Every other kind is told by 'installation' alone: take 'kind' out"));
+  }
+
+  /** Name of a kind whose servers run programs by themselves. */
+  String forPrograms() {
+    return names().get(0);
+  }
+
+  private List<String> names() {
+    return kinds.stream().map(ServerKind::name).filter(name -> !name.isEmpty()).toList();
+  }
+
+  /** The kind of a described server, as it stands in its folder. */
+  Recognised of(ServerEntry entry, HostFiles files, Path installation) {
+    return entry
+        .kind()
+        .map(told -> named(told, entry.name()))
+        .map(kind -> new Recognised(kind, traits(kind, files, installation)))
+        .orElseGet(() -> recognise(files, installation));
+  }
+
+  private static Traits traits(ServerKind kind, HostFiles files, Path folder) {
+    return kind.recognise(files, folder)
+        .orElseThrow(
+            () ->
+                new NotDescribedException(
+                    "Cannot use '"
+                        + folder
+                        + "' as a server of kind '"
+                        + kind.name()
+                        + "': what such a server holds does not stand there. Fix 'folder' in"
+                        + " servers.toml"));
   }
 
   /** A process that serves a folder, whoever started it; empty when none is seen. */

@@ -13,7 +13,7 @@ import java.util.Optional;
  * @param http empty: the first free port from 8080 on
  * @param admin empty: the next free port behind it
  * @param address empty: loopback here, and every address of another machine
- * @param service whether it is a service, not a practice server
+ * @param kind its kind, of those that need no installation; empty: what its installation tells
  */
 public record NewServer(
     String name,
@@ -26,4 +26,4 @@ public record NewServer(
     Optional<String> address,
     String memory,
     Optional<Path> java,
-    boolean service) {}
+    Optional<String> kind) {}

@@ -37,7 +37,7 @@ public record Redescription(
 
   /** What makes another server of it, or is changed with what is delivered. */
   private static final Set<String> FIXED =
-      Set.of("folder", "installation", "servlet-api", "service", "beside", "boot", "front");
+      Set.of("folder", "installation", "servlet-api", "kind", "beside", "boot", "front");
 
   /**
    * The description with other values.

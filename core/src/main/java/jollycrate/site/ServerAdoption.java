@@ -280,7 +280,7 @@ public final class ServerAdoption {
         wanted.host().map(ports::on).orElse(ports),
         new Jvm(java, Optional.empty(), Jvm.MEMORY, List.of()),
         ServerVariables.NONE,
-        false,
+        Optional.empty(),
         Keeping.USUAL,
         Optional.empty(),
         how,

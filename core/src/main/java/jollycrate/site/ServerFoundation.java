@@ -32,7 +32,6 @@ import jollycrate.stock.ServerJava;
 /** Founds servers: the folder is built beside its place and renamed as the last step. */
 public final class ServerFoundation {
   private static final int FIRST_PORT = 8080;
-  private static final String SERVICE = "service";
   private static final String EVERY_ADDRESS = "0.0.0.0";
 
   private final Host host;
@@ -87,7 +86,7 @@ public final class ServerFoundation {
             ports,
             jvm,
             ServerVariables.NONE,
-            wanted.service(),
+            wanted.kind(),
             Keeping.USUAL,
             Optional.empty(),
             Steering.OURS,
@@ -151,7 +150,7 @@ public final class ServerFoundation {
     FreePorts free = new FreePorts(wanted.name(), at, others);
     int http = free.port(wanted.http(), "http", FIRST_PORT, address);
     Optional<Integer> admin =
-        wanted.service()
+        wanted.kind().isPresent()
             ? Optional.empty()
             : Optional.of(free.port(wanted.admin(), "admin", http + 1, ""));
     if (admin.filter(port -> port == http).isPresent()) {
@@ -171,7 +170,7 @@ public final class ServerFoundation {
 
   /** On another machine an archive is unpacked there; a folder is one there. */
   private Optional<Path> installation(NewServer wanted, Path serversFile, Host at) {
-    if (wanted.service()) {
+    if (wanted.kind().isPresent()) {
       return Optional.empty();
     }
     if (at.here()) {
@@ -239,14 +238,16 @@ public final class ServerFoundation {
   /**
    * A server that nobody describes.
    *
+   * @param program whether a program is to run in it by itself
    * @param asked empty: any port that is free now
    */
   public ServerEntry entryInPassing(
-      String name, Path folder, boolean service, Optional<Integer> asked) {
+      String name, Path folder, boolean program, Optional<Integer> asked) {
     int http =
         new FreePorts(name, host, List.of())
             .port(Optional.of(asked.orElseGet(ServerFoundation::anyPort)), "http", 0, "");
-    Optional<Integer> admin = service ? Optional.empty() : Optional.of(anyPort());
+    Optional<String> kind = program ? Optional.of(kinds.forPrograms()) : Optional.empty();
+    Optional<Integer> admin = program ? Optional.empty() : Optional.of(anyPort());
     return new ServerEntry(
         name,
         Optional.empty(),
@@ -256,7 +257,7 @@ public final class ServerFoundation {
         new Ports(ServersFile.LOOPBACK, http, Optional.empty(), admin, Optional.empty()),
         Jvm.USUAL,
         ServerVariables.NONE,
-        service,
+        kind,
         Keeping.USUAL,
         Optional.empty(),
         Steering.OURS,
@@ -285,13 +286,16 @@ public final class ServerFoundation {
     Path folder = entry.folder();
     Path beside = folder.resolveSibling("." + folder.getFileName() + ".part");
     Path installation =
-        entry.service()
+        entry.kind().isPresent()
             ? beside
             : entry.installation().orElseGet(() -> PracticeInstallation.in(setting, entry.javax()));
     Server server = instances.server(at, entry, installation, beside);
     HostFiles files = at.files();
     ServerKind kind =
-        entry.service() ? kinds.named(SERVICE) : kinds.recognise(files, installation).kind();
+        entry
+            .kind()
+            .map(told -> kinds.named(told, entry.name()))
+            .orElseGet(() -> kinds.recognise(files, installation).kind());
     Access access = parent(at, entry).with("rwxr-x---");
     files.deleteTree(beside);
     at.sight()

@@ -81,7 +81,7 @@ public final class Sites {
       throw new NotDescribedException(absent(entry, server.folder()));
     }
     Supplier<Requester> here = () -> requesters.apply(Socket::new, entry.ports().trust());
-    Kinds.Recognised recognised = kinds.recognise(host.files(), installation);
+    Kinds.Recognised recognised = kinds.of(entry, host.files(), installation);
     return new Site(
         host,
         recognised.kind(),
@@ -103,9 +103,9 @@ public final class Sites {
         .orElse(entry.ports());
   }
 
-  /** Where a server is installed; empty for a service, which is all in its folder. */
+  /** Where a server is installed; empty for one that is all in its folder. */
   private Optional<Path> installation(ServerEntry entry) {
-    return entry.service()
+    return entry.kind().isPresent()
         ? Optional.empty()
         : entry
             .installation()
@@ -117,7 +117,8 @@ public final class Sites {
     String make =
         ", or remove the entry and make the server with 'jolly server new "
             + entry.name()
-            + (entry.service() ? " --as-service'" : "'");
+            + entry.kind().map(kind -> " --kind " + kind).orElse("")
+            + "'";
     return "Cannot find server '"
         + entry.name()
         + "': there is no folder '"

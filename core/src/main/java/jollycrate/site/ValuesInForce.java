@@ -65,13 +65,13 @@ public record ValuesInForce(
   /**
    * The same with an application that is described for it.
    *
-   * @param service whether it runs there as a program of its own
+   * @param program whether it runs there as a program of its own
    */
   public ValuesInForce with(
-      Application described, List<Written> written, boolean service, Secrets secrets) {
+      Application described, List<Written> written, boolean program, Secrets secrets) {
     Path folder = described.file().orElseThrow().toAbsolutePath().getParent();
     Set<String> others = new HashSet<>(NOT_OF_A_SERVER);
-    others.add(service ? "env-entry" : "program");
+    others.add(program ? "env-entry" : "program");
     List<Written> own =
         written.stream().filter(value -> !others.contains(tableOf(value.key()))).toList();
     return new ValuesInForce(

@@ -108,8 +108,8 @@ public final class InPassing {
       return new ShapesTrial(
               application,
               packing,
-              (service, at) ->
-                  Scratch.open(foundation, sites, ShapesTrial.NAME, at, service, Optional.empty()),
+              (program, at) ->
+                  Scratch.open(foundation, sites, ShapesTrial.NAME, at, program, Optional.empty()),
               deliveries)
           .rows(folder, progress, done);
     } finally {

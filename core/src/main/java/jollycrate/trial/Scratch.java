@@ -33,9 +33,9 @@ final class Scratch implements AutoCloseable {
       Sites sites,
       String name,
       Path folder,
-      boolean service,
+      boolean program,
       Optional<Integer> http) {
-    ServerEntry entry = foundation.entryInPassing(name, folder, service, http);
+    ServerEntry entry = foundation.entryInPassing(name, folder, program, http);
     if (Files.isDirectory(folder)) {
       new Scratch(entry, sites.site(entry)).close();
     }

@@ -51,7 +51,7 @@ final class ShapesTrial {
   private final Time time = Time.system();
 
   /**
-   * @param scratches makes a service, or else a practice server, in a folder
+   * @param scratches makes a server for a program, or else a practice server, in a folder
    */
   ShapesTrial(
       Application application,
@@ -100,14 +100,14 @@ final class ShapesTrial {
     }
     progress.waitingFor(trial.label());
     PackDescription pack = trial.pack().get();
-    boolean service =
+    boolean program =
         trial.unfolded() ? !LiveRun.onServer(pack.shape()) : pack.shape() != Shape.WAR;
     try {
       Files.createDirectories(folder);
       Path archive = folder.resolve("packed." + pack.shape().ending());
       packing.pack(pack, archive);
       Artifact artifact = ArtifactReader.read(archive);
-      try (Scratch scratch = scratches.apply(service, folder.resolve("server"))) {
+      try (Scratch scratch = scratches.apply(program, folder.resolve("server"))) {
         return measured(trial, artifact, scratch, folder, progress);
       }
     } catch (PackException | ProblemsException | NotDescribedException e) {

@@ -160,7 +160,7 @@ class SchemasTest {
           folder = "x"\\nhttp = 1\\nadmin = 2\\nurl = "https://shop.example/a"    | false
           folder = "x"\\nhttp = 1\\nadmin = 2\\nurl = "https://a@shop.example"    | false
           folder = "x"\\nhttp = 1\\nadmin = 2\\nurl = "shop.example"              | false
-          folder = "x"\\nhttp = 1\\nservice = true\\nurl = "https://shop.example"  | true
+          folder = "x"\\nhttp = 1\\nkind = "service"\\nurl = "https://shop.example"  | true
           folder = "x"\\nhttp = 0\\nadmin = 2                    | false
           http = 1\\nadmin = 2                                  | false
           folder = "x"\\nhttp = 1\\nadmin = 2\\nport = 3          | false
@@ -169,12 +169,12 @@ class SchemasTest {
           folder = "x"\\nhttp = 1\\nadmin = 2\\njava-options = "Xss1m"     | false
           folder = "x"\\nhttp = 1\\nadmin = 2\\njava-options = "-Xmx1g"    | false
           folder = "x"\\nhttp = 1\\nadmin = 2\\njava-options = "-Dcatalina.base=x" | false
-          folder = "x"\\nhttp = 1\\nservice = true             | true
-          folder = "x"\\nhttp = 1\\nservice = true\\nlog-size = "2m"\\nlog-keep = 2\\nboot = "user" | true
-          folder = "x"\\nhttp = 1\\nservice = true\\nadmin = 2   | false
+          folder = "x"\\nhttp = 1\\nkind = "service"             | true
+          folder = "x"\\nhttp = 1\\nkind = "service"\\nlog-size = "2m"\\nlog-keep = 2\\nboot = "user" | true
+          folder = "x"\\nhttp = 1\\nkind = "service"\\nadmin = 2   | false
           folder = "x"\\nhttp = 1\\ninstallation = "x"\\nlog = "l"\\nstart = ["a", "b"] | true
           folder = "x"\\nhttp = 1\\ninstallation = "x"\\nstart = "a"\\nboot = "user" | false
-          folder = "x"\\nhttp = 1\\nservice = true\\nstart = "a" | false
+          folder = "x"\\nhttp = 1\\nkind = "service"\\nstart = "a" | false
           folder = "x"\\nhttp = 1\\ninstallation = "x"\\nunit = "tomcat10" | true
           folder = "x"\\nhttp = 1\\ninstallation = "x"\\nuser-unit = "a@b.service" | true
           folder = "x"\\nhttp = 1\\ninstallation = "x"\\nunit = "a b" | false
@@ -194,18 +194,18 @@ class SchemasTest {
           folder = "/x"\\nhttp = 1\\ninstallation = "/x"\\nhost = "h"\\n[host.h]\\nssh = "h" | true
           folder = "x"\\nhttp = 1\\ninstallation = "/x"\\nhost = "h"\\n[host.h]\\nssh = "h" | false
           folder = "/x"\\nhttp = 1\\nadmin = 2\\nhost = "h"\\n[host.h]\\nssh = "h" | false
-          folder = "/x"\\nhttp = 1\\nservice = true\\nhost = "h"\\nurl = "https://h"\\n[host.h]\\nssh = "h" | true
-          folder = "/x"\\nhttp = 1\\nservice = true\\nbeside = 2\\nhost = "h"\\n[server.a.front]\\nconfig = "c"\\nupstream = "u"\\nurl = "http://h:1"\\ntest = ["t"]\\nreload = ["r"]\\n[host.h]\\nssh = "h" | false
+          folder = "/x"\\nhttp = 1\\nkind = "service"\\nhost = "h"\\nurl = "https://h"\\n[host.h]\\nssh = "h" | true
+          folder = "/x"\\nhttp = 1\\nkind = "service"\\nbeside = 2\\nhost = "h"\\n[server.a.front]\\nconfig = "c"\\nupstream = "u"\\nurl = "http://h:1"\\ntest = ["t"]\\nreload = ["r"]\\n[host.h]\\nssh = "h" | false
           folder = "/x"\\nhttp = 1\\nadmin = 2\\njava = { archive = "jdk.tar.gz" } | true
           folder = "/x"\\nhttp = 1\\nadmin = 2\\njava = { archive = "jdk.zip" } | false
           folder = "/x"\\nhttp = 1\\nadmin = 2\\njava = { home = "/jdk" } | false
-          folder = "x"\\nhttp = 1\\nservice = true\\nbeside = 2  | false
-          folder = "x"\\nhttp = 1\\nservice = "yes"           | false
-          folder = "x"\\nhttp = 1\\nservice = true\\nlog-size = "big" | false
+          folder = "x"\\nhttp = 1\\nkind = "service"\\nbeside = 2  | false
+          folder = "x"\\nhttp = 1\\nkind = true           | false
+          folder = "x"\\nhttp = 1\\nkind = "service"\\nlog-size = "big" | false
           folder = "x"\\nhttp = 1\\nadmin = 2\\nboot = "never"   | false
           folder = "x"\\nhttp = 1\\nadmin = 2\\nlog-keep = 2     | false
-          folder = "x"\\nhttp = 1\\nservice = true\\nbeside = 2\\n[server.a.front]\\nconfig = "c"\\nupstream = "u"\\nurl = "http://h:1"\\ntest = ["t"]\\nreload = ["r"] | true
-          folder = "x"\\nhttp = 1\\nservice = true\\nbeside = 2\\n[server.a.front]\\nconfig = "c"\\nupstream = "u"\\nurl = "h:1"\\ntest = ["t"]\\nreload = ["r"] | false
+          folder = "x"\\nhttp = 1\\nkind = "service"\\nbeside = 2\\n[server.a.front]\\nconfig = "c"\\nupstream = "u"\\nurl = "http://h:1"\\ntest = ["t"]\\nreload = ["r"] | true
+          folder = "x"\\nhttp = 1\\nkind = "service"\\nbeside = 2\\n[server.a.front]\\nconfig = "c"\\nupstream = "u"\\nurl = "h:1"\\ntest = ["t"]\\nreload = ["r"] | false
           """)
   void schemaAndReaderOfServersAgree(String lines, boolean right) throws IOException {
     schemaAndReaderAgree("[server.a]\n" + lines.replace("\\n", "\n"), right);

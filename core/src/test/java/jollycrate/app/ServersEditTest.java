@@ -33,7 +33,7 @@ class ServersEditTest {
                 ServersFile.LOOPBACK, 8080, Optional.empty(), Optional.of(8081), Optional.empty()),
             Jvm.USUAL,
             new ServerVariables(List.of(), Map.of(), folder),
-            false,
+            Optional.empty(),
             Keeping.USUAL,
             Optional.empty(),
             Steering.OURS,

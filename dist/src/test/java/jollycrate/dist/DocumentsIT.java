@@ -61,7 +61,7 @@ class DocumentsIT {
           "server stop bench",
           "server remove bench",
           "server remove bench --delete",
-          "server new other --as-service",
+          "server new other --kind service",
           "host new app1",
           "host new app1",
           "host open app1 8080",

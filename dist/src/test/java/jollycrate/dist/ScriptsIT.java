@@ -157,7 +157,7 @@ class ScriptsIT {
   /** A relative file in a URL starts from a folder that its first delivery makes. */
   @Test
   void aServiceHasThemAppliedWhereItWorks() throws IOException {
-    workshop.ok("server", "new", "solo", "--as-service");
+    workshop.ok("server", "new", "solo", "--kind", "service");
     workshop
         .edit("jdbc:h2:file:./data/spokes", "jdbc:h2:file:./data/spokes;AUTO_SERVER=TRUE")
         .edit(

@@ -261,7 +261,7 @@ class ServiceIT {
   void twoInstancesOfOneProgramRunSideBySide() throws IOException {
     try (Yard yard = Yard.with(folder, SERVES, PORT)) {
       int other = Workshop.freePort();
-      yard.ok("server", "new", "annex", "--as-service", "--http", "" + other);
+      yard.ok("server", "new", "annex", "--kind", "service", "--http", "" + other);
       yard.ok("deploy", "--to", "yard");
       yard.ok("deploy", "--to", "annex");
       assertThat(yard.page("/")).isEqualTo("200 bell 1");

@@ -62,7 +62,8 @@ final class Yard implements AutoCloseable {
         "server",
         "new",
         "yard",
-        "--as-service",
+        "--kind",
+        "service",
         "--http",
         "" + yard.http,
         place[0],
@@ -77,7 +78,7 @@ final class Yard implements AutoCloseable {
     Yard yard = new Yard(folder, new Program(folder));
     yard.pack("app.jar", main);
     yard.describe(lines);
-    yard.ok("server", "new", "yard", "--as-service", "--http", "" + yard.http);
+    yard.ok("server", "new", "yard", "--kind", "service", "--http", "" + yard.http);
     Workshop.startsLightly(folder.resolve("servers.toml"));
     return yard;
   }

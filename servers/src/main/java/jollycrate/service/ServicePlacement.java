@@ -114,7 +114,7 @@ final class ServicePlacement {
                 refuse(
                     server.name(),
                     "this service runs '" + other + "' already, and a service runs one program",
-                    "Make another with 'jolly server new NAME --as-service'"));
+                    "Make another with 'jolly server new NAME --kind service'"));
   }
 
   /** A program must not work, nor find its settings, where ours stand. */

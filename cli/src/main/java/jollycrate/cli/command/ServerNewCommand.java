@@ -50,9 +50,12 @@ public final class ServerNewCommand implements Command {
           "--servlet-api",
           "API",
           "of the Tomcat that comes along: 'jakarta' (10.1), which it is if not told, or 'javax' (9.0)");
-  private static final Option AS_SERVICE =
+  private static final Option KIND =
       Option.of(
-          "--as-service", "make a service, in which one executable JAR or WAR runs by itself");
+          "--kind",
+          "KIND",
+          "kind that needs no installation: 'service', in which one executable JAR or WAR runs by"
+              + " itself");
 
   private final Session session;
 
@@ -68,11 +71,10 @@ public final class ServerNewCommand implements Command {
             "Make a practice server or a service in a folder of its own.",
             "It is described in servers.toml from then on, and started by the first delivery.")
         .needs("NAME", "its name from now on")
-        .takes(
-            HOST, HTTP, ADMIN, ADDRESS, MEMORY, JAVA, FOLDER, INSTALLATION, SERVLET_API, AS_SERVICE)
+        .takes(HOST, HTTP, ADMIN, ADDRESS, MEMORY, JAVA, FOLDER, INSTALLATION, SERVLET_API, KIND)
         .example("jolly server new bench", "a practice server on the first free ports")
         .example("jolly server new far --host app1", "the same on another machine")
-        .example("jolly server new solo --as-service", "a place for one executable JAR or WAR")
+        .example("jolly server new solo --kind service", "a place for one executable JAR or WAR")
         .example(
             "jolly server new t9 --installation ~/apache-tomcat-9.tar.gz",
             "an instance of your own Tomcat");
@@ -80,7 +82,7 @@ public final class ServerNewCommand implements Command {
 
   private static boolean javax(Given given) {
     Optional<String> api = given.text(SERVLET_API);
-    if (api.isPresent() && (given.has(INSTALLATION) || given.has(AS_SERVICE))) {
+    if (api.isPresent() && (given.has(INSTALLATION) || given.has(KIND))) {
       throw new WrongUsage("--servlet-api goes with the practice server alone");
     }
     return api.map(
@@ -96,8 +98,9 @@ public final class ServerNewCommand implements Command {
 
   @Override
   public int run(Given given) {
-    if (given.has(AS_SERVICE) && given.has(INSTALLATION)) {
-      throw new WrongUsage("A service runs a program of its own and has no --installation");
+    if (given.has(KIND) && given.has(INSTALLATION)) {
+      throw new WrongUsage(
+          "--kind goes with servers that need no --installation: leave one of them out");
     }
     ServerEntry entry =
         session
@@ -115,12 +118,12 @@ public final class ServerNewCommand implements Command {
                     given.text(ADDRESS),
                     given.text(MEMORY).orElse(Jvm.MEMORY),
                     given.text(JAVA).map(Path::of),
-                    given.has(AS_SERVICE)));
+                    given.text(KIND)));
     if (given.json()) {
       return session.done(entry);
     }
     Screen screen = session.screen();
-    String what = entry.service() ? " service " : " server ";
+    String what = " " + entry.kind().orElse("server") + " ";
     screen.line(screen.style().good("Made") + what + entry.name() + " in " + entry.place());
     String admin = entry.ports().admin().map(port -> ", admin port " + port).orElse("");
     screen.line("HTTP port " + entry.ports().http() + admin + "; described in servers.toml");

@@ -107,7 +107,7 @@ public final class DemoStory {
     }
 
     chapter("The same application as a program of its own");
-    run(0, "server", "new", "solo", "--as-service");
+    run(0, "server", "new", "solo", "--kind", "service");
     run(0, "deploy", "--to", "solo");
     run(0, "server", "log", "solo", "--since-start");
     run(0, "undeploy", "spokes", "--from", "solo");
