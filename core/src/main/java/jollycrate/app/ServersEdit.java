@@ -170,19 +170,26 @@ public final class ServersEdit {
       line(toml, "memory", entry.jvm().memory());
     }
     entry.jvm().home().ifPresent(at -> line(toml, "java", at.toString()));
+    if (!entry.jvm().options().isEmpty()) {
+      words(toml, "java-options", entry.jvm().options());
+    }
     entry.steering().log().ifPresent(log -> line(toml, "log", log));
     entry
         .steering()
         .unit()
         .ifPresent(unit -> line(toml, unit.ofUser() ? "user-unit" : "unit", unit.name()));
     if (!entry.steering().start().isEmpty()) {
-      String words =
-          entry.steering().start().stream()
-              .map(word -> "\"" + Toml.tomlEscape(word) + "\"")
-              .collect(Collectors.joining(", "));
-      toml.append("start = [").append(words).append("]\n");
+      words(toml, "start", entry.steering().start());
     }
     return toml.toString();
+  }
+
+  private static void words(StringBuilder toml, String key, List<String> words) {
+    toml.append(key)
+        .append(
+            words.stream()
+                .map(word -> "\"" + Toml.tomlEscape(word) + "\"")
+                .collect(Collectors.joining(", ", " = [", "]\n")));
   }
 
   private static void line(StringBuilder toml, String key, String value) {

@@ -4,6 +4,8 @@ package jollycrate.server;
 public enum Part {
   /** Put before the switch, removed after the release that needs it is gone. */
   SUPPORT,
+  /** Put before the switch, removed with it: the server takes leave of both together. */
+  COMPANION,
   /** Brings up a release beside another one, before the switch. */
   BESIDE,
   /** The piece whose rename makes a placement live. */

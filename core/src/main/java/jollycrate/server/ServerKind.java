@@ -34,7 +34,18 @@ public interface ServerKind {
   /** What a new instance folder holds, folders before what stands in them. */
   List<Piece> instance(HostFiles files, Server server, Access access);
 
-  /** What the files of a server that people have say; empty where none can be adopted. */
+  /**
+   * The folders of the instances that stand in an installation; itself alone where that is all of
+   * its only one.
+   */
+  default List<Path> instances(HostFiles files, Path installation) {
+    return List.of(installation);
+  }
+
+  /**
+   * What the files of a server that people have say; empty where none can be adopted, for a reason
+   * that {@link #contradictions} tell.
+   */
   default Optional<SelfDescription> describe(HostFiles files, Stock stock) {
     return Optional.empty();
   }

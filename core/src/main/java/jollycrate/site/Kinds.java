@@ -112,20 +112,33 @@ public final class Kinds {
     return glance;
   }
 
-  Recognised recognise(HostFiles files, Path installation) {
+  /** The installation of a kind known here that a path is, if it is one. */
+  Optional<Recognised> recognised(HostFiles files, Path installation) {
     for (ServerKind kind : kinds) {
       Optional<Traits> traits = kind.recognise(files, installation);
       if (traits.isPresent()) {
-        return new Recognised(kind, traits.get());
+        return Optional.of(new Recognised(kind, traits.get()));
       }
     }
-    String known =
-        lines().stream().filter(Traits::hosts).map(Traits::label).collect(Collectors.joining(", "));
-    throw new NotDescribedException(
-        "Cannot use '"
-            + installation
-            + "' as an installation: it is no server of a kind known here ("
-            + known
-            + "). Fix 'installation' in servers.toml, or give the folder of another");
+    return Optional.empty();
+  }
+
+  Recognised recognise(HostFiles files, Path installation) {
+    return recognised(files, installation)
+        .orElseThrow(
+            () ->
+                new NotDescribedException(
+                    "Cannot use '"
+                        + installation
+                        + "' as an installation: it is no server of a kind known here ("
+                        + known()
+                        + "). Fix 'installation' in servers.toml, or give the folder of another"));
+  }
+
+  private String known() {
+    return lines().stream()
+        .filter(Traits::hosts)
+        .map(Traits::label)
+        .collect(Collectors.joining(", "));
   }
 }

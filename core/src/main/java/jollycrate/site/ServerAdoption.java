@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 import jollycrate.app.Jvm;
 import jollycrate.app.Keeping;
 import jollycrate.app.NotDescribedException;
@@ -30,6 +31,7 @@ import jollycrate.server.SelfDescription;
 import jollycrate.server.SelfDescription.Told;
 import jollycrate.server.Server;
 import jollycrate.server.Stock;
+import jollycrate.server.Wanted;
 import jollycrate.stock.StockTaker;
 
 /** Takes servers over that people have: reads what is there and describes it; changes nothing. */
@@ -51,7 +53,7 @@ public final class ServerAdoption {
 
   /** Reads a server and adds its entry to {@code servers.toml}. */
   public Adoption adopt(Adoption.Wanted wanted, Path serversFile) {
-    Path folder = there(wanted, wanted.folder());
+    Path folder = instance(wanted);
     mustBeNew(wanted, folder, serversFile);
     Optional<Program> process = kinds.running(host, folder);
     Path installation =
@@ -59,10 +61,12 @@ public final class ServerAdoption {
             .installation()
             .map(told -> there(wanted, told))
             .or(() -> process.flatMap(found -> kinds.installationOf(found)))
-            .orElse(folder);
+            .orElseGet(() -> around(folder));
     Kinds.Recognised recognised = recognise(wanted.name(), folder, installation);
     Optional<Path> java = wanted.java().or(() -> process.flatMap(this::javaOf));
-    ServerEntry provisional = entry(wanted, folder, installation, 0, java, Steering.OURS);
+    Jvm jvm = new Jvm(java, Optional.empty(), Jvm.MEMORY, List.of());
+    ServerEntry provisional =
+        entry(wanted, folder, installation, ServersFile.LOOPBACK, 0, jvm, Steering.OURS);
     Server server = instances.server(host, provisional, installation, host.files().real(folder));
     Stock stock = new StockTaker(host, recognised.kind(), server).take(List.of());
     SelfDescription self =
@@ -70,14 +74,7 @@ public final class ServerAdoption {
             .kind()
             .describe(host.files(), stock)
             .orElseThrow(
-                () ->
-                    cannot(
-                        wanted.name(),
-                        "a " + recognised.traits().label() + " that you have cannot be adopted",
-                        "Make one of its own: jolly server new "
-                            + wanted.name()
-                            + " --installation "
-                            + installation));
+                () -> cannot(wanted.name(), unsuited(recognised, stock), another(wanted, stock)));
     int http = wanted.http().orElseGet(() -> httpOf(wanted.name(), self));
     wanted.unit().ifPresent(unit -> mustBeLoaded(wanted.name(), unit));
     Optional<Unit> unit = wanted.unit().or(() -> process.flatMap(this::unitOf));
@@ -87,10 +84,62 @@ public final class ServerAdoption {
                 its ->
                     new Steering(Optional.empty(), List.of(), Optional.empty(), Optional.of(its)))
             .orElseGet(() -> steering(server, self, output));
-    ServerEntry entry = entry(wanted, folder, installation, http, java, steering);
+    String address = self.address().isEmpty() ? ServersFile.LOOPBACK : self.address();
+    Jvm as =
+        new Jvm(
+            java, Optional.empty(), self.way().memory().orElse(Jvm.MEMORY), self.way().options());
+    ServerEntry entry = entry(wanted, folder, installation, address, http, as, steering);
     Adoption adoption = adoption(entry, recognised, stock, self);
     write(serversFile, entry);
     return adoption;
+  }
+
+  /** Where people name an installation, the only instance in it is meant. */
+  private Path instance(Adoption.Wanted wanted) {
+    Path told = there(wanted, wanted.folder());
+    List<Path> instances =
+        wanted.installation().isPresent()
+            ? List.of(told)
+            : kinds
+                .recognised(host.files(), told)
+                .map(found -> found.kind().instances(host.files(), told))
+                .orElse(List.of(told));
+    if (instances.size() != 1) {
+      throw cannot(
+          wanted.name(),
+          instances.isEmpty()
+              ? "no instance stands in '" + told + "'"
+              : "several instances stand in '" + told + "'",
+          instances.isEmpty()
+              ? "Make one: jolly server new " + wanted.name() + " --installation " + told
+              : "Name one: "
+                  + instances.stream().map(Path::toString).collect(Collectors.joining(", ")));
+    }
+    return instances.get(0);
+  }
+
+  /** The installation that an instance stands in; itself where it stands in none. */
+  private Path around(Path folder) {
+    for (Path at = folder; at != null; at = at.getParent()) {
+      if (kinds.recognised(host.files(), at).isPresent()) {
+        return at;
+      }
+    }
+    return folder;
+  }
+
+  private static String unsuited(Kinds.Recognised recognised, Stock stock) {
+    return recognised.kind().contradictions(stock).stream()
+        .findFirst()
+        .map(Wanted.Refused::message)
+        .orElse("a " + recognised.traits().label() + " that you have cannot be adopted");
+  }
+
+  private static String another(Adoption.Wanted wanted, Stock stock) {
+    return "Make one of its own: jolly server new "
+        + wanted.name()
+        + " --installation "
+        + stock.server().installation();
   }
 
   /** A path of what is wanted, on its machine. */
@@ -175,8 +224,8 @@ public final class ServerAdoption {
 
   /** A process tells best where it prints; a stopped server will be started by its own command. */
   private static Steering steering(Server server, SelfDescription self, Optional<Path> output) {
-    String log = output.map(server::shown).orElse(self.log());
-    return new Steering(Optional.of(log), self.start(), Optional.empty(), Optional.empty());
+    String log = output.map(server::shown).orElse(self.way().log());
+    return new Steering(Optional.of(log), self.way().start(), Optional.empty(), Optional.empty());
   }
 
   private void mustBeLoaded(String name, Unit unit) {
@@ -266,11 +315,11 @@ public final class ServerAdoption {
       Adoption.Wanted wanted,
       Path folder,
       Path installation,
+      String address,
       int http,
-      Optional<Path> java,
+      Jvm jvm,
       Steering how) {
-    Ports ports =
-        new Ports(ServersFile.LOOPBACK, http, Optional.empty(), Optional.empty(), Optional.empty());
+    Ports ports = new Ports(address, http, Optional.empty(), Optional.empty(), Optional.empty());
     return new ServerEntry(
         wanted.name(),
         wanted.host(),
@@ -278,7 +327,7 @@ public final class ServerAdoption {
         Optional.of(installation),
         false,
         wanted.host().map(ports::on).orElse(ports),
-        new Jvm(java, Optional.empty(), Jvm.MEMORY, List.of()),
+        jvm,
         ServerVariables.NONE,
         Optional.empty(),
         Keeping.USUAL,

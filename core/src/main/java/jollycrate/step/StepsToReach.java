@@ -170,6 +170,7 @@ public final class StepsToReach {
   private List<Step> removals(Part part) {
     return switch (part) {
       case SWITCH -> changes.get(Part.SWITCH);
+      case COMPANION -> wanted.isPresent() ? oldSupports : changes.get(part);
       case BESIDE -> oldBeside;
       case SUPPORT, OWN -> oldSupports;
     };
@@ -194,6 +195,7 @@ public final class StepsToReach {
         runs && asked && process.filter(running -> ServerSteps.mayEnd(running, stock)).isPresent();
     List<Step> steps = new ArrayList<>(folders);
     steps.addAll(changes.get(Part.SUPPORT));
+    steps.addAll(changes.get(Part.COMPANION));
     if (stops) {
       process.map(this::stop).ifPresent(steps::add);
     }
@@ -269,6 +271,7 @@ public final class StepsToReach {
     }
     steps.addAll(changes.get(Part.SUPPORT));
     steps.addAll(switching(placement));
+    steps.addAll(changes.get(Part.COMPANION));
     if (stops || !runs) {
       steps.addAll(clearTraces(placement));
     }

@@ -40,7 +40,7 @@ import jollycrate.server.Wish;
 /** GlassFish 7.0: archives in a folder that it looks at. */
 public final class GlassfishKind implements ServerKind {
   /** In the middle of a sentence. */
-  private static final String CALLED = "a GlassFish";
+  static final String CALLED = "a GlassFish";
 
   private static final VersionFile VERSION =
       new VersionFile(

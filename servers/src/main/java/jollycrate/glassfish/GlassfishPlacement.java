@@ -223,14 +223,8 @@ final class GlassfishPlacement {
     }
     HashedUsers users = HashedUsers.of(order, earlier, new GlassfishHash());
     hidden.putAll(users.hidden());
+    users.refuseOdd(GlassfishKind.CALLED, refusals);
     for (HashedUsers.HashedUser user : users.users()) {
-      if (!UserLines.canName(user.name()) || !user.roles().stream().allMatch(UserLines::canGive)) {
-        refusals.refuse(
-            user.name(),
-            "a GlassFish knows users by letters, digits and _ . @ - alone, and roles without"
-                + " commas and semicolons",
-            "Take another name");
-      }
       fragments.add(
           new Piece.Fragment(
               file, user.name(), UserLines.line(user), Part.SUPPORT, PickUp.RESTART));

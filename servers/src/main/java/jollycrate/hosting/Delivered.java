@@ -81,6 +81,11 @@ public final class Delivered {
     pieces.add(new Piece.WholeFile(path, content, openFile, Part.SUPPORT, PickUp.LIVE));
   }
 
+  /** An archive that the server deploys beside the application, and for it alone. */
+  public void companion(Path path, Content content) {
+    pieces.add(new Piece.WholeFile(path, content, openFile, Part.COMPANION, PickUp.LIVE));
+  }
+
   /** An archive that the server finds in a folder of its own when it starts. */
   public void atStart(Path folder, Path file) {
     Content content = Content.of(file);

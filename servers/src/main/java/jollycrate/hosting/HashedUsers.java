@@ -5,6 +5,8 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeSet;
+import java.util.function.BinaryOperator;
+import java.util.stream.Collectors;
 import jollycrate.server.Order;
 
 /**
@@ -15,7 +17,31 @@ import jollycrate.server.Order;
 public record HashedUsers(List<HashedUser> users, Map<String, String> hidden) {
 
   /** One of them. */
-  public record HashedUser(String name, String hash, List<String> roles) {}
+  public record HashedUser(String name, String hash, List<String> roles) {
+    /** Whether he fits into a line with his roles, between characters that mean something there. */
+    boolean fitsLine() {
+      return name.matches("[\\w.@-]+")
+          && roles.stream().allMatch(role -> role.matches("[^,;]+") && role.equals(role.strip()));
+    }
+  }
+
+  /**
+   * Refuses those who do not fit into a line.
+   *
+   * @param kind that keeps users so, as in the middle of a sentence
+   */
+  public void refuseOdd(String kind, Refusals refusals) {
+    users.stream()
+        .filter(user -> !user.fitsLine())
+        .forEach(
+            user ->
+                refusals.refuse(
+                    user.name(),
+                    kind
+                        + " knows users by letters, digits and _ . @ - alone, and roles without"
+                        + " commas and semicolons",
+                    "Take another name"));
+  }
 
   /**
    * Users of an order; a hash that verifies is kept.
@@ -37,6 +63,27 @@ public record HashedUsers(List<HashedUser> users, Map<String, String> hidden) {
       users.add(new HashedUser(name, hash, rolesOf(name, order)));
     }
     return new HashedUsers(List.copyOf(users), hidden);
+  }
+
+  /**
+   * Users of an order, kept by digests that are the same each time.
+   *
+   * @param digest of a user's name and password
+   */
+  public static HashedUsers of(Order order, BinaryOperator<String> digest) {
+    List<HashedUser> users =
+        order.userPasswords().entrySet().stream()
+            .sorted(Map.Entry.comparingByKey())
+            .map(
+                user ->
+                    new HashedUser(
+                        user.getKey(),
+                        digest.apply(user.getKey(), user.getValue()),
+                        rolesOf(user.getKey(), order)))
+            .toList();
+    return new HashedUsers(
+        users,
+        users.stream().collect(Collectors.toMap(HashedUser::hash, user -> "(hash)", (a, b) -> a)));
   }
 
   private static List<String> rolesOf(String user, Order order) {

@@ -70,8 +70,7 @@ final class JettySelf {
     return new SelfDescription(
         OptionalInt.of(base.http()),
         base.address(),
-        HostedLogs.USUAL.toString(),
-        List.of(),
+        new SelfDescription.Way(HostedLogs.USUAL.toString(), List.of()),
         List.copyOf(told),
         List.copyOf(doubts));
   }

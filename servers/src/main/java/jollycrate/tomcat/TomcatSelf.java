@@ -9,6 +9,7 @@ import jollycrate.host.HostFiles;
 import jollycrate.server.SelfDescription;
 import jollycrate.server.SelfDescription.Doubt;
 import jollycrate.server.SelfDescription.Told;
+import jollycrate.server.SelfDescription.Way;
 import jollycrate.server.Server;
 import jollycrate.server.Stock;
 
@@ -41,8 +42,9 @@ final class TomcatSelf {
     return new SelfDescription(
         http.map(ServerXml.Connector::port).orElse(OptionalInt.empty()),
         http.map(ServerXml.Connector::address).orElse(""),
-        start.isPresent() ? "logs/catalina.out" : TomcatLogs.USUAL.toString(),
-        start.map(file -> List.of(server.shown(file))).orElse(List.of()),
+        start
+            .map(file -> new Way("logs/catalina.out", List.of(server.shown(file))))
+            .orElseGet(() -> new Way(TomcatLogs.USUAL.toString(), List.of())),
         List.copyOf(told),
         List.copyOf(doubts));
   }

@@ -7,7 +7,6 @@ import jollycrate.file.Shipped;
 import jollycrate.host.Access;
 import jollycrate.host.Content;
 import jollycrate.host.HostFiles;
-import jollycrate.hosting.ArchivesIn;
 import jollycrate.server.Part;
 import jollycrate.server.PickUp;
 import jollycrate.server.Piece;
@@ -29,11 +28,6 @@ final class Instance {
   private static final List<String> CLOSED = List.of(STATE, "tmp");
 
   private Instance() {}
-
-  /** What the server deploys. */
-  static ArchivesIn archives(Server server) {
-    return new ArchivesIn(server.folder().resolve(DEPLOYMENTS), "ROOT");
-  }
 
   static Path logging(Server server) {
     return server.folder().resolve("configuration").resolve(LOGGING);

@@ -1,6 +1,7 @@
 package jollycrate.wildfly;
 
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -29,6 +30,7 @@ import jollycrate.server.Order;
 import jollycrate.server.Overhaul;
 import jollycrate.server.Piece;
 import jollycrate.server.Placement;
+import jollycrate.server.SelfDescription;
 import jollycrate.server.Server;
 import jollycrate.server.ServerKind;
 import jollycrate.server.ServerUser;
@@ -75,7 +77,7 @@ public final class WildflyKind implements ServerKind {
         ServletNamespace.JAKARTA,
         17,
         Set.of(Swap.LIVE, Swap.RESTART),
-        List.of("logs", "tmp", Instance.STATE),
+        List.of("logs", "tmp", Instance.STATE, "log", "data"),
         List.of("configuration", Instance.DEPLOYMENTS, "lib", "modules", NewConfiguration.USERS),
         HostedLogs.USUAL,
         Set.of(Feature.HOSTS, Feature.ADMIN_LISTENER));
@@ -98,22 +100,40 @@ public final class WildflyKind implements ServerKind {
 
   @Override
   public List<Wanted.Refused> contradictions(Stock stock) {
-    return ToldAtStart.contradictions(CALLED, stock.server());
+    return Standalone.of(stock).contradictions();
+  }
+
+  @Override
+  public List<Path> instances(HostFiles files, Path installation) {
+    return List.of(installation.resolve("standalone"));
+  }
+
+  @Override
+  public Optional<SelfDescription> describe(HostFiles files, Stock stock) {
+    return Optional.of(new WildflySelf(stock).description());
   }
 
   @Override
   public List<ServerUser> users(HostFiles files, Stock stock) {
-    return IdentityXml.files(stock.server()).all(stock);
+    Standalone configuration = Standalone.of(stock);
+    return configuration.isOurs()
+        ? IdentityXml.files(stock.server()).all(stock)
+        : configuration.realm().map(realm -> realm.all(stock)).orElse(List.of());
   }
 
   @Override
   public Overhaul overhaul(HostFiles files, Stock stock, Wish wish) {
-    return ToldAtStart.overhaul(stock.server(), contradictions(stock), wish);
+    return wish instanceof Wish.AsDescribed || Standalone.of(stock).isOurs()
+        ? ToldAtStart.overhaul(stock.server(), contradictions(stock), wish)
+        : ServerKind.super.overhaul(files, stock, wish);
   }
 
   @Override
   public List<Path> reads(Server server) {
-    return List.of(Configuration.file(server), Instance.logging(server));
+    List<Path> files =
+        new ArrayList<>(List.of(Configuration.file(server), Instance.logging(server)));
+    files.addAll(PropertiesRealm.files(server));
+    return files;
   }
 
   @Override
@@ -123,12 +143,12 @@ public final class WildflyKind implements ServerKind {
 
   @Override
   public List<Path> lists(Server server, Map<Path, byte[]> texts) {
-    return List.of(Instance.archives(server).folder());
+    return List.of(Standalone.of(server, texts).archives().folder());
   }
 
   @Override
   public List<Occupant> occupants(Stock stock) {
-    return Instance.archives(stock.server()).occupants(stock);
+    return Standalone.of(stock).archives().occupants(stock);
   }
 
   @Override
@@ -143,8 +163,11 @@ public final class WildflyKind implements ServerKind {
 
   @Override
   public Optional<Splicer> splicer(Path file) {
-    return file.endsWith("configuration/standalone.xml")
-        ? Optional.of(new Configuration())
+    if (file.endsWith("configuration/standalone.xml")) {
+      return Optional.of(new Configuration());
+    }
+    return file.toString().endsWith(".properties")
+        ? Optional.of(new PropertiesRealm.Lines())
         : Optional.empty();
   }
 

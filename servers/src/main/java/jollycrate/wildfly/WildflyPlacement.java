@@ -4,23 +4,20 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
+import java.util.Optional;
 import jollycrate.app.Application;
 import jollycrate.app.DataSource;
 import jollycrate.app.EnvEntry;
-import jollycrate.file.Digests;
-import jollycrate.host.Content;
 import jollycrate.hosting.ArchivesIn;
 import jollycrate.hosting.CryptHash;
 import jollycrate.hosting.Delivered;
 import jollycrate.hosting.DerivedWar;
+import jollycrate.hosting.HashedUsers;
 import jollycrate.hosting.InnerDescriptor;
 import jollycrate.hosting.OrderedListener;
 import jollycrate.hosting.Refusals;
-import jollycrate.hosting.ToldAtStart;
 import jollycrate.secret.Secrets;
 import jollycrate.server.Order;
 import jollycrate.server.Part;
@@ -38,7 +35,6 @@ import jollycrate.server.Wanted;
  */
 final class WildflyPlacement {
   private static final Duration NOTICE = Duration.ofSeconds(2);
-  private static final String DRIVERS = "jolly/drivers";
 
   /** Files that the server writes beside the archive, and takes away again. */
   private static final List<String> TRACES =
@@ -52,9 +48,12 @@ final class WildflyPlacement {
   private final Application application;
   private final Delivered delivered;
   private final DerivedWar war;
-  private final Set<String> drivers = new HashSet<>();
+  private final Standalone configuration;
+  private final ArchivesIn archives;
+  private final Drivers drivers;
   private final List<Piece> fragments = new ArrayList<>();
   private final Refusals refusals = new Refusals();
+  private final Refusals doubts = new Refusals();
   private final Map<String, String> hidden = new HashMap<>();
 
   WildflyPlacement(Stock stock, Order order) {
@@ -64,11 +63,13 @@ final class WildflyPlacement {
     this.application = order.application();
     this.delivered = new Delivered(stock, order);
     this.war = new DerivedWar(order.artifact());
+    this.configuration = Standalone.of(stock);
+    this.archives = configuration.archives();
+    this.drivers = new Drivers(server, delivered);
   }
 
   Wanted wanted() {
-    refusals.refuse(ToldAtStart.contradictions(WildflyKind.CALLED, server));
-    ArchivesIn archives = Instance.archives(server);
+    refusals.refuse(configuration.contradictions());
     String path =
         application.context().path().orElseGet(() -> archives.pathOf(order.artifact().file()));
     JbossWeb descriptor =
@@ -77,7 +78,7 @@ final class WildflyPlacement {
     String listener = listener(descriptor);
     dataSources(descriptor);
     application.context().entries().forEach(entry -> entry(descriptor, entry));
-    hidden.putAll(IdentityXml.files(server).put(stock, order, new CryptHash(), delivered));
+    users();
     war.put(JbossWeb.PATH, descriptor.text().text());
     Path archive = archives.of(application.name());
     delivered.live(archive, war.content());
@@ -87,11 +88,23 @@ final class WildflyPlacement {
             delivered.release(),
             Placement.Route.at(listener, path, server.ports()),
             archive,
-            new Placement.Made(
-                archives.beside(archive, TRACES), List.of(), archives.beside(archive, MARKS)),
-            new Placement.Timing(NOTICE, application.context().startsWithin()));
-    return new Wanted(placement, delivered.pieces(), Swap.LIVE, refusals.all(), hidden)
+            made(archive),
+            new Placement.Timing(
+                NOTICE.plusMillis(configuration.interval()), application.context().startsWithin()));
+    Swap swap = configuration.interval() > 0 ? Swap.LIVE : Swap.RESTART;
+    fragments.addAll(drivers.fragments());
+    return new Wanted(placement, delivered.pieces(), swap, refusals.all(), doubts.all(), hidden)
         .after(fragments);
+  }
+
+  private Placement.Made made(Path archive) {
+    List<Path> all = new ArrayList<>(drivers.deployed(archives));
+    all.add(archive);
+    return new Placement.Made(beside(all, TRACES), List.of(), beside(all, MARKS));
+  }
+
+  private List<Path> beside(List<Path> deployed, List<String> endings) {
+    return deployed.stream().flatMap(one -> archives.beside(one, endings).stream()).toList();
   }
 
   private String listener(JbossWeb descriptor) {
@@ -99,15 +112,57 @@ final class WildflyPlacement {
     if (listener.equals(Placement.ADMIN)) {
       descriptor.listensAt(Placement.ADMIN, Placement.ADMIN);
     } else if (!listener.equals(Placement.MAIN)) {
-      fragment(Configuration.hostKey(listener), Configuration.host(listener));
-      descriptor.listensAt(NewConfiguration.MAIN_SERVER, listener);
+      descriptor.listensAt(NewConfiguration.MAIN_SERVER, host(listener));
     }
     return listener;
   }
 
-  private void fragment(String key, String text) {
-    fragments.add(
-        new Piece.Fragment(Configuration.file(server), key, text, Part.SUPPORT, PickUp.RESTART));
+  /** The host of that name: one of ours is put there, one of theirs has to stand. */
+  private String host(String name) {
+    if (configuration.isOurs()) {
+      fragments.add(
+          new Piece.Fragment(
+              Configuration.file(server),
+              Configuration.hostKey(name),
+              Configuration.host(name),
+              Part.SUPPORT,
+              PickUp.RESTART));
+      return name;
+    }
+    Optional<String> theirs = configuration.host(name);
+    if (theirs.isEmpty()) {
+      refusals.refuse(
+          "host",
+          "no virtual host of that name is in the configuration of this WildFly, which is yours",
+          "Write " + Configuration.host(name) + " into its server 'default-server'");
+    }
+    return theirs.orElse(name);
+  }
+
+  private void users() {
+    if (configuration.isOurs()) {
+      hidden.putAll(IdentityXml.files(server).put(stock, order, new CryptHash(), delivered));
+    } else if (!order.userPasswords().isEmpty()) {
+      configuration.realm().ifPresentOrElse(this::users, this::refuseUsers);
+    }
+  }
+
+  private void users(PropertiesRealm realm) {
+    doubts.refuse(
+        "users",
+        "a WildFly that you have keeps passwords as MD5, quick to guess for whoever reads them",
+        "Give people long passwords there, or deliver to one that 'jolly server new' made");
+    HashedUsers users = realm.hashed(order);
+    users.refuseOdd(WildflyKind.CALLED, refusals);
+    hidden.putAll(users.hidden());
+    users.users().forEach(user -> fragments.addAll(realm.pieces(user)));
+  }
+
+  private void refuseUsers() {
+    refusals.refuse(
+        "users",
+        "this WildFly keeps users of applications elsewhere than in the files that it ships with",
+        "Take [users] out for this server, and add them where it keeps its own");
   }
 
   private void dataSources(JbossWeb descriptor) {
@@ -132,39 +187,10 @@ final class WildflyPlacement {
     war.put(ConnectionsXml.PATH, connections.text());
   }
 
-  /** The name under which its driver is known there. */
   private String driver(DataSource source) {
-    Content archive = Content.of(source.driver());
-    String name =
-        Delivered.baseName(source.driver()).replaceAll("[^A-Za-z0-9-]", "_")
-            + "-"
-            + Digests.brief(archive.digest());
-    if (!drivers.add(name)) {
-      return name;
-    }
-    Path folder = server.folder().resolve("modules");
-    for (Path part : Path.of(DRIVERS, name, "main")) {
-      folder = folder.resolve(part);
-      delivered.folder(folder);
-    }
-    String module = DRIVERS.replace('/', '.') + "." + name;
-    String jar = name + ".jar";
-    delivered.open(folder.resolve(jar), archive);
-    delivered.open(folder.resolve("module.xml"), Content.of(moduleXml(module, jar)));
-    fragment(
-        Configuration.driverKey(name),
-        Configuration.driver(name, module, Delivered.driverClass(source)));
-    return name;
-  }
-
-  private static String moduleXml(String module, String jar) {
-    return """
-        <module xmlns="urn:jboss:module:1.9" name="%s">
-          <resources><resource-root path="%s"/></resources>
-          <dependencies><module name="java.se"/><module name="jdk.unsupported"/></dependencies>
-        </module>
-        """
-        .formatted(module, jar);
+    return configuration.isOurs()
+        ? drivers.asModule(source)
+        : drivers.asArchive(source, application.name(), archives);
   }
 
   private void entry(JbossWeb descriptor, EnvEntry entry) {

@@ -1,6 +1,7 @@
 package jollycrate.wildfly;
 
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
@@ -49,15 +50,20 @@ final class WildflyProcesses implements KindProcesses {
     Server server = stock.server();
     Path home = server.installation();
     Path base = server.folder();
+    Standalone configuration = Standalone.of(stock);
     List<String> command = server.javaCommand();
-    command.add("-Djava.io.tmpdir=" + base.resolve("tmp"));
     command.add("-Djava.awt.headless=true");
     command.add("-Dfile.encoding=UTF-8");
     command.add("-Djolly.token=" + Launch.TOKEN);
     command.add(HOME + home);
     command.add(BASE + base);
-    List.of("config.dir=state", "data.dir=state", "log.dir=logs", "temp.dir=tmp")
-        .forEach(folder -> command.add(folder(folder, base)));
+    if (configuration.isOurs()) {
+      command.add("-Djava.io.tmpdir=" + base.resolve("tmp"));
+      List.of("config.dir=state", "data.dir=state", "log.dir=logs", "temp.dir=tmp")
+          .forEach(folder -> command.add(folder(folder, base)));
+    } else {
+      command.add("-Dorg.jboss.boot.log.file=" + base.resolve("log/server.log"));
+    }
     command.add("-Dlogging.configuration=" + Instance.logging(server).toUri());
     command.add("-Djboss.modules.system.pkgs=org.jboss.byteman");
     OPENED.forEach(name -> command.add("--add-opens=" + name + "=ALL-UNNAMED"));
@@ -65,18 +71,11 @@ final class WildflyProcesses implements KindProcesses {
     command.add("-jar");
     command.add(home.resolve("jboss-modules.jar").toString());
     command.add("-mp");
-    command.add(base.resolve(MODULES) + ":" + home.resolve(MODULES));
+    Path shipped = home.resolve(MODULES);
+    command.add(configuration.isOurs() ? base.resolve(MODULES) + ":" + shipped : "" + shipped);
     command.add(MAIN);
     command.add("-Dorg.wildfly.sigterm.suspend.timeout=" + PATIENCE);
-    command.add("-Djboss.tx.node.id=" + node(server.name()));
-    command.add("-Djboss.bind.address=" + server.ports().address());
-    command.add("-Djboss.http.port=" + server.ports().http());
-    server
-        .ports()
-        .admin()
-        .ifPresent(
-            port -> command.addAll(List.of("-Djolly.admin=true", "-Djolly.admin.port=" + port)));
-    command.add("--read-only-server-config=" + Configuration.file(server));
+    command.addAll(configuration.isOurs() ? ours(server) : configuration.toldAtStart());
     return new Launch(
         command,
         base,
@@ -84,9 +83,28 @@ final class WildflyProcesses implements KindProcesses {
         server.runtime().environment(),
         server.runtime().declared(),
         server.log(HostedLogs.USUAL),
-        Stream.of(Configuration.file(server), Instance.logging(server))
-            .map(file -> Digests.of(stock.texts().getOrDefault(file, new byte[0])))
-            .toList());
+        configuration.isOurs() ? readAtStart(stock) : List.of());
+  }
+
+  /** Files of one that people have are rewritten by the server itself. */
+  private static List<String> readAtStart(Stock stock) {
+    return Stream.of(Configuration.file(stock.server()), Instance.logging(stock.server()))
+        .map(file -> Digests.of(stock.texts().getOrDefault(file, new byte[0])))
+        .toList();
+  }
+
+  private static List<String> ours(Server server) {
+    List<String> told = new ArrayList<>();
+    told.add("-Djboss.tx.node.id=" + node(server.name()));
+    told.add("-Djboss.bind.address=" + server.ports().address());
+    told.add("-Djboss.http.port=" + server.ports().http());
+    server
+        .ports()
+        .admin()
+        .ifPresent(
+            port -> told.addAll(List.of("-Djolly.admin=true", "-Djolly.admin.port=" + port)));
+    told.add("--read-only-server-config=" + Configuration.file(server));
+    return told;
   }
 
   private static String folder(String told, Path base) {

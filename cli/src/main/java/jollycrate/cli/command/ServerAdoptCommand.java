@@ -45,7 +45,7 @@ public final class ServerAdoptCommand implements Command {
             "server adopt",
             "Describe a server that you have, as it stands.",
             "Its files are read and stay as they are; only servers.toml gets an entry.")
-        .needs("FOLDER", "the server's folder, in which conf/ stands")
+        .needs("FOLDER", "the server's folder, or that of the installation around it")
         .takes(NAME, HOST, INSTALLATION, HTTP, UNIT, USER_UNIT, JAVA)
         .example("jolly server adopt /srv/tomcat --name shop", "one folder that is all of it")
         .example(

@@ -72,7 +72,7 @@ record StepText(String verb, String object) {
       boolean young = step.before() == null;
       String verb =
           switch (step.part()) {
-            case SUPPORT -> "put";
+            case SUPPORT, COMPANION -> "put";
             case OWN -> young ? "put" : "change";
             case BESIDE, SWITCH -> young ? "switch on" : "switch";
           };
