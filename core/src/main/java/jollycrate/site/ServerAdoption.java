@@ -31,7 +31,6 @@ import jollycrate.server.SelfDescription;
 import jollycrate.server.SelfDescription.Told;
 import jollycrate.server.Server;
 import jollycrate.server.Stock;
-import jollycrate.server.Wanted;
 import jollycrate.stock.StockTaker;
 
 /** Takes servers over that people have: reads what is there and describes it; changes nothing. */
@@ -73,8 +72,7 @@ public final class ServerAdoption {
         recognised
             .kind()
             .describe(host.files(), stock)
-            .orElseThrow(
-                () -> cannot(wanted.name(), unsuited(recognised, stock), another(wanted, stock)));
+            .orElseThrow(() -> unsuited(wanted.name(), recognised, stock));
     int http = wanted.http().orElseGet(() -> httpOf(wanted.name(), self));
     wanted.unit().ifPresent(unit -> mustBeLoaded(wanted.name(), unit));
     Optional<Unit> unit = wanted.unit().or(() -> process.flatMap(this::unitOf));
@@ -128,18 +126,17 @@ public final class ServerAdoption {
     return folder;
   }
 
-  private static String unsuited(Kinds.Recognised recognised, Stock stock) {
+  private static NotDescribedException unsuited(
+      String name, Kinds.Recognised recognised, Stock stock) {
     return recognised.kind().contradictions(stock).stream()
         .findFirst()
-        .map(Wanted.Refused::message)
-        .orElse("a " + recognised.traits().label() + " that you have cannot be adopted");
-  }
-
-  private static String another(Adoption.Wanted wanted, Stock stock) {
-    return "Make one of its own: jolly server new "
-        + wanted.name()
-        + " --installation "
-        + stock.server().installation();
+        .map(why -> cannot(name, why.message(), why.fix()))
+        .orElseGet(
+            () ->
+                cannot(
+                    name,
+                    "a " + recognised.traits().label() + " that you have cannot be adopted",
+                    "Make one of its own with 'jolly server new'"));
   }
 
   /** A path of what is wanted, on its machine. */

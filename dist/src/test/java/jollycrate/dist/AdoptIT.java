@@ -24,10 +24,7 @@ class AdoptIT {
       String text = Files.readString(file);
       Files.writeString(file, text.replace("pack = \"war\"", "pack = \"javax\""));
     }
-    return new Program(project)
-        .with("SPOKES_DB_PASSWORD", Workshop.DATABASE_PASSWORD)
-        .with("ROBIN_PASSWORD", Workshop.OWNER_PASSWORD)
-        .with("MIA_PASSWORD", Workshop.MECHANIC_PASSWORD);
+    return Workshop.deskOf(project);
   }
 
   @Test

@@ -46,15 +46,7 @@ class AdoptedJettyIT {
             .redirectErrorStream(true)
             .redirectOutput(base.resolve("logs/out.log").toFile())
             .start();
-    Yard.until("the port", this::answers);
-  }
-
-  private boolean answers() {
-    try {
-      return Files.readString(base.resolve("logs/out.log")).contains("Started oejs.Server");
-    } catch (IOException notYet) {
-      return false;
-    }
+    Yard.untilTold(base.resolve("logs/out.log"), "Started oejs.Server");
   }
 
   @AfterEach
@@ -65,11 +57,7 @@ class AdoptedJettyIT {
   @Test
   void whatItSaysOfItselfIsToldAndNothingOfItStays() throws Exception {
     Path desk = Workshop.copySample("spokes", folder);
-    Program program =
-        new Program(desk)
-            .with("SPOKES_DB_PASSWORD", Workshop.DATABASE_PASSWORD)
-            .with("ROBIN_PASSWORD", Workshop.OWNER_PASSWORD)
-            .with("MIA_PASSWORD", Workshop.MECHANIC_PASSWORD);
+    Program program = Workshop.deskOf(desk);
     Trace before = Workshop.trace(base);
     assertThat(program.ends(0, "server", "adopt", base.toString(), "--name", "own").out())
         .contains(

@@ -17,11 +17,7 @@ class LiveIT {
   @TempDir Path folder;
 
   private Program workshop(Path sample) {
-    return new Program(sample)
-        .with("SPOKES_DB_PASSWORD", Workshop.DATABASE_PASSWORD)
-        .with("ROBIN_PASSWORD", Workshop.OWNER_PASSWORD)
-        .with("MIA_PASSWORD", Workshop.MECHANIC_PASSWORD)
-        .with("JOLLY_DATA", folder.resolve("data").toString());
+    return Workshop.deskOf(sample).with("JOLLY_DATA", folder.resolve("data").toString());
   }
 
   @Test

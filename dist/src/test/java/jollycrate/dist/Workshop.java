@@ -50,11 +50,15 @@ final class Workshop implements AutoCloseable {
     this.server = folder.resolve("servers/bench");
     this.http = freePort();
     this.admin = freePort();
-    this.program =
-        new Program(folder)
-            .with("SPOKES_DB_PASSWORD", DATABASE_PASSWORD)
-            .with("ROBIN_PASSWORD", OWNER_PASSWORD)
-            .with("MIA_PASSWORD", MECHANIC_PASSWORD);
+    this.program = deskOf(folder);
+  }
+
+  /** The program as somebody who knows every password uses it in a project. */
+  static Program deskOf(Path project) {
+    return new Program(project)
+        .with("SPOKES_DB_PASSWORD", DATABASE_PASSWORD)
+        .with("ROBIN_PASSWORD", OWNER_PASSWORD)
+        .with("MIA_PASSWORD", MECHANIC_PASSWORD);
   }
 
   static Workshop open(Path parent) throws IOException {
@@ -249,7 +253,7 @@ final class Workshop implements AutoCloseable {
   }
 
   /** The same of any server's folder. */
-  static Trace trace(Path server) throws IOException {
+  static Trace trace(Path server, String... more) throws IOException {
     Path script = Files.createTempFile("trace", ".sh");
     try (InputStream in = Workshop.class.getResourceAsStream("/trace.sh")) {
       Files.write(script, in.readAllBytes());
@@ -257,6 +261,7 @@ final class Workshop implements AutoCloseable {
     List<String> command =
         new ArrayList<>(Arrays.asList("sh", script.toString(), server.toString()));
     command.addAll(List.of(".jolly", "logs", "temp", "tmp", "work", "state", "data"));
+    command.addAll(List.of(more));
     Process process = new ProcessBuilder(command).redirectErrorStream(true).start();
     String text = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
     Files.delete(script);
@@ -278,7 +283,7 @@ final class Workshop implements AutoCloseable {
         .toList();
   }
 
-  private static String argumentsOf(long pid) {
+  static String argumentsOf(long pid) {
     try {
       return Files.readString(Path.of("/proc/" + pid + "/cmdline"));
     } catch (IOException e) {

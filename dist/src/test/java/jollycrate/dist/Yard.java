@@ -177,6 +177,19 @@ final class Yard implements AutoCloseable {
     }
   }
 
+  /** Waits until a file holds a text. */
+  static void untilTold(Path file, String text) {
+    until(
+        text,
+        () -> {
+          try {
+            return Files.readString(file).contains(text);
+          } catch (IOException notYet) {
+            return false;
+          }
+        });
+  }
+
   /** Every path below the service's folder but logs, state and records, with its content. */
   Trace trace() throws IOException {
     try (Stream<Path> files = Files.walk(server)) {

@@ -84,10 +84,14 @@ public final class GlassfishKind implements ServerKind {
 
   @Override
   public List<Wanted.Refused> contradictions(Stock stock) {
-    return contradictions(stock.server());
+    return contradictionsOf(stock);
   }
 
-  static List<Wanted.Refused> contradictions(Server server) {
+  static List<Wanted.Refused> contradictionsOf(Stock stock) {
+    Server server = stock.server();
+    if (!stock.texts().containsKey(GlassfishFiles.domain(server))) {
+      return List.of(theirs(server));
+    }
     List<Wanted.Refused> told = new ArrayList<>(ToldAtStart.contradictions(CALLED, server));
     if (server.ports().admin().isPresent()) {
       told.add(
@@ -95,6 +99,27 @@ public final class GlassfishKind implements ServerKind {
               "admin", CALLED + " has no admin listener", "Take 'admin' out of servers.toml"));
     }
     return told;
+  }
+
+  /**
+   * One whose root we do not prepare keeps entries and copies of what it deployed, and serves those
+   * after its next start, whatever archives stand there by then.
+   */
+  private static Wanted.Refused theirs(Server server) {
+    return new Wanted.Refused(
+        server.name(),
+        "a GlassFish that you have keeps copies of what it deployed, and serves them after its next"
+            + " start although their archives are gone or others by then, so nothing could be"
+            + " proven or taken back",
+        "Make one of its own: jolly server new "
+            + server.name()
+            + " --installation "
+            + server.installation());
+  }
+
+  @Override
+  public List<Path> instances(HostFiles files, Path installation) {
+    return files.list(installation.resolve("glassfish/domains")).stream().sorted().toList();
   }
 
   @Override

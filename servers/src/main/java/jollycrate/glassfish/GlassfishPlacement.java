@@ -72,7 +72,7 @@ final class GlassfishPlacement {
   }
 
   Wanted wanted() {
-    refusals.refuse(GlassfishKind.contradictions(server));
+    refusals.refuse(GlassfishKind.contradictionsOf(stock));
     refuseListeners();
     ArchivesIn archives = GlassfishFiles.archives(server);
     String path =

@@ -26,17 +26,9 @@ final class LibertyFiles {
 
   private LibertyFiles() {}
 
-  private static Path main(Server server) {
+  /** The folder of the only server of one that we made. */
+  static Path main(Server server) {
     return server.folder().resolve(SERVERS).resolve(NAME);
-  }
-
-  static Path dropins(Server server) {
-    return main(server).resolve("configDropins/overrides");
-  }
-
-  /** Files that it reads when it starts; further changes of the first one are noticed, too. */
-  static List<Path> configuration(Server server) {
-    return List.of(main(server).resolve(CONFIGURATION), main(server).resolve(BOOTSTRAP));
   }
 
   static List<Piece> instance(Server server, Access access) {
@@ -48,7 +40,8 @@ final class LibertyFiles {
     for (String folder : List.of(STATE, "tmp")) {
       pieces.add(new Piece.Folder(server.folder().resolve(folder), access.with("rwx------")));
     }
-    for (Path folder : List.of(main, main.resolve("configDropins"), dropins(server))) {
+    for (Path folder :
+        List.of(main, main.resolve("configDropins"), main.resolve("configDropins/overrides"))) {
       pieces.add(folder(folder, access));
     }
     for (String file : List.of(CONFIGURATION, BOOTSTRAP)) {

@@ -30,6 +30,7 @@ import jollycrate.server.Order;
 import jollycrate.server.Overhaul;
 import jollycrate.server.Piece;
 import jollycrate.server.Placement;
+import jollycrate.server.SelfDescription;
 import jollycrate.server.Server;
 import jollycrate.server.ServerKind;
 import jollycrate.server.ServerUser;
@@ -73,8 +74,17 @@ public final class LibertyKind implements ServerKind {
         ServletNamespace.JAKARTA,
         17,
         Set.of(Swap.LIVE, Swap.RESTART),
-        List.of("logs", "tmp", LibertyFiles.STATE),
-        List.of(LibertyFiles.SERVERS),
+        List.of("logs", "tmp", LibertyFiles.STATE, "tranlog", "workarea"),
+        List.of(
+            LibertyFiles.SERVERS,
+            "apps",
+            "bootstrap.properties",
+            "configDropins",
+            "dropins",
+            "jvm.options",
+            "resources",
+            "server.env",
+            "server.xml"),
         HostedLogs.USUAL,
         Set.of(Feature.HOSTS, Feature.LOOKS_AT_CONTENT, Feature.ADMIN_LISTENER));
   }
@@ -96,34 +106,54 @@ public final class LibertyKind implements ServerKind {
 
   @Override
   public List<Wanted.Refused> contradictions(Stock stock) {
-    return ToldAtStart.contradictions(CALLED, stock.server());
+    return LibertyRules.of(stock).contradictions();
+  }
+
+  @Override
+  public List<Path> instances(HostFiles files, Path installation) {
+    Path servers = installation.resolve("usr/servers");
+    return files.list(servers).stream()
+        .filter(folder -> files.facts(folder.resolve("server.xml")).isFile())
+        .sorted()
+        .toList();
+  }
+
+  @Override
+  public Optional<SelfDescription> describe(HostFiles files, Stock stock) {
+    return LibertyBase.of(stock).isWhole()
+        ? Optional.of(new LibertySelf(stock).description())
+        : Optional.empty();
   }
 
   @Override
   public List<ServerUser> users(HostFiles files, Stock stock) {
-    return UserXml.files(stock.server()).all(stock);
+    return UserXml.files(LibertyBase.of(stock), UserXml.REGISTRY).all(stock);
   }
 
   @Override
   public Overhaul overhaul(HostFiles files, Stock stock, Wish wish) {
-    return ToldAtStart.overhaul(stock.server(), contradictions(stock), wish);
+    return wish instanceof Wish.AsDescribed || LibertyBase.of(stock).isOurs()
+        ? ToldAtStart.overhaul(stock.server(), contradictions(stock), wish)
+        : ServerKind.super.overhaul(files, stock, wish);
   }
 
   @Override
   public List<Path> reads(Server server) {
-    List<Path> files = new ArrayList<>(LibertyFiles.configuration(server));
+    List<Path> files = new ArrayList<>(LibertyBase.reads(server));
     files.addAll(LibertyProcesses.optionsFiles(server));
     return files;
   }
 
   @Override
   public List<Among> readsAmong(Server server) {
-    return List.of(new Among(LibertyFiles.dropins(server), UserFiles.ENDING));
+    return LibertyBase.allDropins(server).stream()
+        .map(folder -> new Among(folder, UserFiles.ENDING))
+        .toList();
   }
 
   @Override
   public List<Path> lists(Server server, Map<Path, byte[]> texts) {
-    return List.of();
+    return List.of(LibertyOccupants.archives(server).folder());
   }
 
   @Override

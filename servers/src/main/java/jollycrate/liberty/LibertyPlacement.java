@@ -6,6 +6,7 @@ import java.time.Duration;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.function.Function;
 import java.util.regex.Pattern;
 import jollycrate.app.Application;
@@ -17,7 +18,6 @@ import jollycrate.host.Content;
 import jollycrate.hosting.Delivered;
 import jollycrate.hosting.OrderedListener;
 import jollycrate.hosting.Refusals;
-import jollycrate.hosting.ToldAtStart;
 import jollycrate.secret.Secrets;
 import jollycrate.server.Order;
 import jollycrate.server.Placement;
@@ -41,6 +41,8 @@ final class LibertyPlacement {
   private final Order order;
   private final Application application;
   private final Delivered delivered;
+  private final LibertyBase base;
+  private final LibertyRules rules;
   private final ApplicationXml xml;
   private final Map<String, String> hidden = new HashMap<>();
   private final Refusals refusals = new Refusals();
@@ -51,11 +53,17 @@ final class LibertyPlacement {
     this.order = order;
     this.application = order.application();
     this.delivered = new Delivered(stock, order);
+    this.base = LibertyBase.of(stock);
+    this.rules = LibertyRules.of(stock);
     this.xml = new ApplicationXml(application.name());
   }
 
   Wanted wanted() {
-    refusals.refuse(ToldAtStart.contradictions(LibertyKind.CALLED, server));
+    refusals.refuse(rules.contradictions());
+    if (!base.isOurs()) {
+      delivered.folder(base.dropins().getParent());
+      delivered.folder(base.dropins());
+    }
     String path =
         application
             .context()
@@ -70,8 +78,8 @@ final class LibertyPlacement {
     dataSources();
     application.context().entries().forEach(this::entry);
     xml.roles(application.access().roles());
-    hidden.putAll(UserXml.files(server).put(stock, order, new LibertyHash(), delivered));
-    Path piece = LibertyFiles.dropins(server).resolve(application.name() + ".xml");
+    users();
+    Path piece = base.dropins().resolve(application.name() + ".xml");
     delivered.live(piece, Content.of(xml.text(path, archive, stamp())));
     Placement placement =
         new Placement(
@@ -80,21 +88,39 @@ final class LibertyPlacement {
             piece,
             Placement.Made.NOTHING,
             new Placement.Timing(NOTICE, application.context().startsWithin()));
-    return new Wanted(placement, delivered.pieces(), Swap.LIVE, refusals.all(), hidden);
+    Swap swap = base.looks() ? Swap.LIVE : Swap.RESTART;
+    return new Wanted(placement, delivered.pieces(), swap, refusals.all(), hidden);
+  }
+
+  private void users() {
+    if (order.userPasswords().isEmpty()) {
+      return;
+    }
+    rules.lacks("users", "appSecurity", "5.0").ifPresent(one -> refusals.refuse(List.of(one)));
+    Optional<String> registry = base.registry();
+    if (registry.isEmpty()) {
+      refusals.refuse(
+          "users",
+          "this server keeps its users elsewhere than in one <basicRegistry> with an id",
+          "Take [users] out for this server, and add them where it keeps its own");
+    }
+    hidden.putAll(
+        UserXml.files(base, registry.orElse(UserXml.REGISTRY))
+            .put(stock, order, new LibertyHash(), delivered));
   }
 
   /** Of its users, and of its content where that changes in its place. */
   private String stamp() {
     StringBuilder told = new StringBuilder(order.unfolded().map(Unfolded::stamp).orElse(""));
     delivered.pieces().stream()
-        .filter(piece -> piece.path().startsWith(LibertyFiles.dropins(server)))
+        .filter(piece -> piece.path().startsWith(base.dropins()))
         .forEach(piece -> told.append(piece.digest()));
     return Digests.brief(Digests.of(told.toString().getBytes(StandardCharsets.US_ASCII)));
   }
 
   private void dataSources() {
     String before = application.name() + "~data-";
-    Path folder = LibertyFiles.dropins(server);
+    Path folder = base.dropins();
     stock.texts().keySet().stream()
         .filter(file -> file.startsWith(folder))
         .filter(file -> file.getFileName().toString().startsWith(before))
@@ -103,6 +129,7 @@ final class LibertyPlacement {
     if (application.dataSources().isEmpty()) {
       return;
     }
+    rules.lacks("data sources", "jdbc", "4.3").ifPresent(one -> refusals.refuse(List.of(one)));
     DataXml data = new DataXml(application.name(), delivered.drivers());
     for (DataSource source : application.dataSources()) {
       String name = source.jndiName();

@@ -28,26 +28,24 @@ final class LibertyProcesses implements KindProcesses {
     Server server = stock.server();
     Path home = server.installation();
     Path base = server.folder();
+    LibertyBase files = LibertyBase.of(stock);
     List<String> command = server.javaCommand();
     command.add("-javaagent:" + home.resolve(TOOLS).resolve("ws-javaagent.jar"));
-    command.add("-Djava.io.tmpdir=" + base.resolve("tmp"));
+    if (files.isOurs()) {
+      command.add("-Djava.io.tmpdir=" + base.resolve("tmp"));
+    }
     command.add("-Djava.awt.headless=true");
     command.add("-Dfile.encoding=UTF-8");
     command.add("-Djolly.token=" + Launch.TOKEN);
     command.addAll(options(stock));
+    if (!files.isOurs()) {
+      command.addAll(files.jvmOptions());
+    }
     command.add("-jar");
     command.add(home.resolve(TOOLS).resolve(PROGRAM).toString());
-    command.add(LibertyFiles.NAME);
-    command.add("--");
-    command.add("--jolly.http.address=" + address(server));
-    command.add("--jolly.http.port=" + server.ports().http());
-    command.add("--jolly.public.port=" + publicPort(server.ports()));
-    command.add("--jolly.admin=" + server.ports().admin().isPresent());
-    command.add("--jolly.admin.port=" + server.ports().admin().orElse(-1));
+    command.addAll(files.isOurs() ? toldToOurs(server) : List.of(base.getFileName().toString()));
     Map<String, String> environment = new HashMap<>(server.runtime().environment());
-    environment.put("WLP_USER_DIR", base.toString());
-    environment.put("WLP_OUTPUT_DIR", base.resolve(LibertyFiles.STATE).toString());
-    environment.put("LOG_DIR", base.resolve("logs").toString());
+    environment.putAll(files.isOurs() ? placesOfOurs(base) : placesOfTheirs(files, base));
     environment.put("WLP_LOGGING_CONSOLE_FORMAT", "simple");
     environment.put("WLP_LOGGING_CONSOLE_LOGLEVEL", "info");
     environment.put("WLP_LOGGING_CONSOLE_SOURCE", "message");
@@ -58,9 +56,38 @@ final class LibertyProcesses implements KindProcesses {
         environment,
         server.runtime().declared(),
         server.log(HostedLogs.USUAL),
-        Stream.concat(LibertyFiles.configuration(server).stream(), Stream.of(optionsFile(stock)))
+        Stream.concat(files.readAtStart().stream(), Stream.of(optionsFile(stock)))
             .map(file -> Digests.of(stock.texts().getOrDefault(file, new byte[0])))
             .toList());
+  }
+
+  private static List<String> toldToOurs(Server server) {
+    return List.of(
+        LibertyFiles.NAME,
+        "--",
+        "--jolly.http.address=" + address(server),
+        "--jolly.http.port=" + server.ports().http(),
+        "--jolly.public.port=" + publicPort(server.ports()),
+        "--jolly.admin=" + server.ports().admin().isPresent(),
+        "--jolly.admin.port=" + server.ports().admin().orElse(-1));
+  }
+
+  private static Map<String, String> placesOfOurs(Path base) {
+    return Map.of(
+        "WLP_USER_DIR",
+        base.toString(),
+        "WLP_OUTPUT_DIR",
+        base.resolve(LibertyFiles.STATE).toString(),
+        "LOG_DIR",
+        base.resolve("logs").toString());
+  }
+
+  /** As its own script would tell, with what its own files say. */
+  private static Map<String, String> placesOfTheirs(LibertyBase files, Path base) {
+    Map<String, String> places = new HashMap<>();
+    places.put("WLP_USER_DIR", base.resolve("../..").normalize().toString());
+    places.putAll(files.environment());
+    return places;
   }
 
   /** Every address is called otherwise there. */

@@ -4,7 +4,6 @@ import java.util.List;
 import java.util.Optional;
 import jollycrate.hosting.HashedUsers;
 import jollycrate.hosting.UserFiles;
-import jollycrate.server.Server;
 import jollycrate.xml.XmlDocument;
 import jollycrate.xml.XmlException;
 
@@ -13,22 +12,29 @@ final class UserXml {
   /** No application is called so. */
   private static final String BEFORE = "user~";
 
+  /** Id of the registry that we make. */
+  static final String REGISTRY = "jolly";
+
   private UserXml() {}
 
-  static UserFiles files(Server server) {
+  /** Those of a registry. */
+  static UserFiles files(LibertyBase base, String registry) {
     return new UserFiles(
-        LibertyFiles.dropins(server), BEFORE, UserXml::text, UserXml::hash, text -> List.of());
+        base.dropins(), BEFORE, user -> text(registry, user), UserXml::hash, text -> List.of());
   }
 
-  private static String text(HashedUsers.HashedUser user) {
+  private static String text(String registry, HashedUsers.HashedUser user) {
     return """
         <server>
-          <basicRegistry id="jolly">
+          <basicRegistry id="%s">
             <user name="%s" password="%s"/>
           </basicRegistry>
         </server>
         """
-        .formatted(XmlDocument.escape(user.name()), XmlDocument.escape(user.hash()));
+        .formatted(
+            XmlDocument.escape(registry),
+            XmlDocument.escape(user.name()),
+            XmlDocument.escape(user.hash()));
   }
 
   private static Optional<String> hash(String text) {

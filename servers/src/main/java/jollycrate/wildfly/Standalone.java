@@ -75,6 +75,11 @@ final class Standalone {
     return document.filter(text -> text.text().contains(OURS)).isPresent();
   }
 
+  /** Whether it stands there and can be read. */
+  boolean isWhole() {
+    return document.isPresent();
+  }
+
   private Stream<XmlElement> all(String element) {
     return document.stream().flatMap(text -> text.root().descendants(element).stream());
   }
@@ -218,7 +223,16 @@ final class Standalone {
   /** Where its description says what it does not do. */
   List<Wanted.Refused> contradictions() {
     List<Wanted.Refused> https = ToldAtStart.contradictions(WildflyKind.CALLED, server);
-    return isOurs() || document.isEmpty()
+    if (!isWhole()) {
+      return List.of(
+          new Wanted.Refused(
+              server.folder().toString(),
+              "no configuration/standalone.xml that can be read stands in '"
+                  + server.folder()
+                  + "'",
+              "Name the folder that holds it, like WILDFLY/standalone"));
+    }
+    return isOurs()
         ? https
         : Stream.of(https.stream(), elsewhere().stream(), admin().stream(), unseen().stream())
             .flatMap(one -> one)

@@ -110,7 +110,9 @@ public final class WildflyKind implements ServerKind {
 
   @Override
   public Optional<SelfDescription> describe(HostFiles files, Stock stock) {
-    return Optional.of(new WildflySelf(stock).description());
+    return Standalone.of(stock).isWhole()
+        ? Optional.of(new WildflySelf(stock).description())
+        : Optional.empty();
   }
 
   @Override
