@@ -86,6 +86,13 @@ class GlassfishKindTest extends ServerKindContract {
   }
 
   @Test
+  void oneWhoseRootWeDoNotPrepareIsRefused() throws IOException {
+    assertThat(contradictions(18_091)).isEmpty();
+    Files.delete(server().folder().resolve("configuration/domain.xml"));
+    assertThat(contradictions(18_091)).singleElement().asString().contains("keeps copies");
+  }
+
+  @Test
   void aHashIsKnownByWhatItIsMadeOf() {
     GlassfishHash hashing = new GlassfishHash();
     String made = hashing.of("tandem");

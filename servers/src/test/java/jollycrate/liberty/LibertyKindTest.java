@@ -28,6 +28,10 @@ class LibertyKindTest extends ServerKindContract {
 
   @Override
   protected Path installation(Path instance) throws IOException {
+    return installationIn(folder);
+  }
+
+  static Path installationIn(Path folder) throws IOException {
     Path versions = Files.createDirectories(folder.resolve("wlp/lib/versions"));
     Files.writeString(
         versions.resolve("openliberty.properties"), "com.ibm.websphere.productVersion=26.0.0.3\n");

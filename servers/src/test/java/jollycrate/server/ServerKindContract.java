@@ -30,6 +30,7 @@ import jollycrate.artifact.ArtifactKind;
 import jollycrate.artifact.ArtifactReader;
 import jollycrate.boot.BootUnit;
 import jollycrate.host.Access;
+import jollycrate.host.Content;
 import jollycrate.host.Fact;
 import jollycrate.host.Facts;
 import jollycrate.host.Host;
@@ -64,10 +65,20 @@ public abstract class ServerKindContract {
     return Optional.of(18_092);
   }
 
+  /** Its folder, from that of the test on. */
+  protected String instanceName() {
+    return "instance";
+  }
+
+  /** What is looked at. */
+  protected final Server server() {
+    return server;
+  }
+
   @BeforeEach
   void instance() throws IOException {
     kind = kind();
-    Path instance = Files.createDirectory(folder.resolve("instance"));
+    Path instance = Files.createDirectories(folder.resolve(instanceName()));
     server =
         new Server(
             "bench",
@@ -87,9 +98,51 @@ public abstract class ServerKindContract {
             Optional.of(Boot.SYSTEM));
     HostFiles files = host.files();
     Access access = files.facts(instance).access();
-    for (Piece piece : kind.instance(files, server, access)) {
+    for (Piece piece : pieces(files, access)) {
       put(piece);
     }
+  }
+
+  /** What stands in its folder, which we made unless told. */
+  protected List<Piece> pieces(HostFiles files, Access access) {
+    return kind.instance(files, server, access);
+  }
+
+  /** A file as people have it there. */
+  protected final Piece theirs(String name, String text, Access access) {
+    Path file = server.folder().resolve(name);
+    return new Piece.WholeFile(file, Content.of(text), access, Part.OWN, PickUp.RESTART);
+  }
+
+  /** A folder of theirs. */
+  protected final Piece theirFolder(String name, Access access) {
+    return new Piece.Folder(server.folder().resolve(name), access);
+  }
+
+  /** What its files say, the server being described with a port for HTTP. */
+  protected final List<String> contradictions(int http) {
+    server =
+        server.listening(
+            new Ports("127.0.0.1", http, Optional.empty(), Optional.empty(), Optional.empty()));
+    return kind.contradictions(stock()).stream().map(Wanted.Refused::message).toList();
+  }
+
+  /** Rewrites one of its files. */
+  protected final void edit(String name, String from, String to) throws IOException {
+    Path file = server.folder().resolve(name);
+    String text = Files.readString(file);
+    assertThat(text).contains(from);
+    Files.writeString(file, text.replace(from, to));
+  }
+
+  /** The variables that its process sees. */
+  protected final Map<String, String> environment() {
+    return kind.processes().launch(stock()).environment();
+  }
+
+  /** The command line that starts it. */
+  protected final List<String> command() {
+    return kind.processes().launch(stock()).command();
   }
 
   private void put(Piece piece) {

@@ -51,6 +51,10 @@ class WildflyKindTest extends ServerKindContract {
 
   @Override
   protected Path installation(Path instance) throws IOException {
+    return installationIn(folder);
+  }
+
+  static Path installationIn(Path folder) throws IOException {
     Path home = Files.createDirectories(folder.resolve("wildfly"));
     Path web =
         Files.createDirectories(
