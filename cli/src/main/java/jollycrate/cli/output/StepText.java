@@ -11,6 +11,7 @@ import jollycrate.step.Step;
 /** Steps as people read them: a verb and what it is about. */
 record StepText(String verb, String object) {
   private static final String ARCHIVE = ".war";
+  private static final String MAKE = "make folder";
 
   static StepText of(Server server, Step step) {
     return step.accept(new Words(server));
@@ -23,12 +24,16 @@ record StepText(String verb, String object) {
    */
   static List<StepText> together(Server server, List<Step> steps, List<String> diffs) {
     List<StepText> rows = new ArrayList<>();
+    List<StepText> folders = new ArrayList<>();
     for (Step step : steps) {
       StepText row = of(server, step);
-      StepText last = rows.isEmpty() ? row : rows.get(rows.size() - 1);
       boolean folder = step instanceof Step.MakeFolder || step instanceof Step.RemoveFolder;
-      if (folder && last != row && last.verb.startsWith(row.verb)) {
-        rows.set(rows.size() - 1, new StepText(row.verb + "s", last.object + " " + row.object));
+      if (!folders.isEmpty() && !folders.get(0).verb.equals(row.verb)) {
+        rows.add(oneLine(folders));
+        folders.clear();
+      }
+      if (folder) {
+        folders.add(row);
       } else {
         rows.add(
             step.file()
@@ -36,7 +41,27 @@ record StepText(String verb, String object) {
                 .orElse(row));
       }
     }
+    if (!folders.isEmpty()) {
+      rows.add(oneLine(folders));
+    }
     return rows;
+  }
+
+  /** Without those that the others imply: what is around a new one, what is inside an old one. */
+  private static StepText oneLine(List<StepText> folders) {
+    String verb = folders.get(0).verb;
+    List<String> all = folders.stream().map(StepText::object).toList();
+    List<String> told =
+        all.stream()
+            .filter(
+                one ->
+                    all.stream()
+                        .filter(other -> !other.equals(one))
+                        .noneMatch(
+                            other ->
+                                verb.equals(MAKE) ? other.startsWith(one) : one.startsWith(other)))
+            .toList();
+    return new StepText(told.size() > 1 ? verb + "s" : verb, String.join(" ", told));
   }
 
   private StepText with(String more) {
@@ -64,7 +89,7 @@ record StepText(String verb, String object) {
   private record Words(Server server) implements Step.Visitor<StepText> {
     @Override
     public StepText makeFolder(Step.MakeFolder step) {
-      return new StepText("make folder", server.shown(step.path()) + "/");
+      return new StepText(MAKE, server.shown(step.path()) + "/");
     }
 
     @Override
