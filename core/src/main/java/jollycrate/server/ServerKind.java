@@ -5,7 +5,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import jollycrate.host.Access;
-import jollycrate.host.Bean;
 import jollycrate.host.Glance;
 import jollycrate.host.HostFiles;
 import jollycrate.host.Question;
@@ -50,13 +49,20 @@ public interface ServerKind {
     return Optional.empty();
   }
 
-  /** What a running server is asked about the applications on it; nothing where it cannot be. */
+  /** What a running server's process is asked about the applications on it; nothing unless told. */
   default List<Question> questions() {
     return List.of();
   }
 
+  /**
+   * Paths of pages on its listener for HTTP that tell of the applications on it; none unless told.
+   */
+  default List<String> pages() {
+    return List.of();
+  }
+
   /** What its answers tell of each application. */
-  default List<Inside> inside(Stock stock, List<Bean> answers) {
+  default List<Inside> inside(Stock stock, Answers answers) {
     return List.of();
   }
 

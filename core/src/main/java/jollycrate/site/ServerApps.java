@@ -1,9 +1,12 @@
 package jollycrate.site;
 
+import java.net.HttpURLConnection;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Stream;
 import jollycrate.check.Answer;
@@ -12,6 +15,7 @@ import jollycrate.host.Bean;
 import jollycrate.host.Fact;
 import jollycrate.host.Identity;
 import jollycrate.host.Question;
+import jollycrate.server.Answers;
 import jollycrate.server.Inside;
 import jollycrate.server.Occupant;
 import jollycrate.server.Placement;
@@ -68,31 +72,51 @@ public record ServerApps(
   public static ServerApps of(Site site) {
     Stock stock = site.stockTaker().take(List.of());
     Optional<Identity> process = stock.process().found().map(Running::identity);
-    Fact<List<Bean>> answers = process.map(found -> ask(site, found)).orElse(notAsked(stock));
-    List<Bean> beans = answers.orElse(List.of());
+    Fact<Answers> answers = process.map(found -> ask(site, found)).orElse(notAsked(stock));
+    Answers told = answers.orElse(Answers.NONE);
     return new ServerApps(
         site.server().name(),
         site.traits().label(),
         process.map(Identity::pid).orElse(0L),
         process.map(site.host().processes()::memory).orElse(0L),
-        jvm(beans, "Threading", "ThreadCount"),
-        jvm(beans, "Runtime", "StartTime").map(Instant::ofEpochMilli),
+        jvm(told.beans(), "Threading", "ThreadCount"),
+        jvm(told.beans(), "Runtime", "StartTime").map(Instant::ofEpochMilli),
         answers.unread().orElse(""),
-        apps(site, stock, site.kind().inside(stock, beans)));
+        apps(site, stock, site.kind().inside(stock, told)));
   }
 
-  private static Fact<List<Bean>> notAsked(Stock stock) {
+  private static Fact<Answers> notAsked(Stock stock) {
     return Fact.unknown(stock.process().unread().orElse("it does not run"));
   }
 
-  private static Fact<List<Bean>> ask(Site site, Identity process) {
+  private static Fact<Answers> ask(Site site, Identity process) {
+    Map<String, String> pages = pages(site);
     List<Question> questions = new ArrayList<>(site.kind().questions());
-    if (questions.isEmpty()) {
+    if (!questions.isEmpty()) {
+      questions.add(new Question(JVM + ":type=Threading", List.of("ThreadCount")));
+      questions.add(new Question(JVM + ":type=Runtime", List.of("StartTime")));
+      Fact<List<Bean>> beans = site.host().processes().beans(process, questions);
+      return beans.unread().isPresent()
+          ? Fact.unknown(beans.unread().get())
+          : Fact.known(new Answers(beans.orElse(List.of()), pages));
+    }
+    if (site.kind().pages().isEmpty()) {
       return Fact.unknown("servers of its kind are not asked");
     }
-    questions.add(new Question(JVM + ":type=Threading", List.of("ThreadCount")));
-    questions.add(new Question(JVM + ":type=Runtime", List.of("StartTime")));
-    return site.host().processes().beans(process, questions);
+    return pages.isEmpty()
+        ? Fact.unknown("its page " + site.kind().pages().get(0) + " does not answer")
+        : Fact.known(new Answers(List.of(), pages));
+  }
+
+  private static Map<String, String> pages(Site site) {
+    Map<String, String> pages = new LinkedHashMap<>();
+    for (String path : site.kind().pages()) {
+      Answer answer = site.ask(site.server().ports().at(path), ANSWERS_WITHIN);
+      if (answer.status() == HttpURLConnection.HTTP_OK) {
+        pages.put(path, answer.body().text());
+      }
+    }
+    return pages;
   }
 
   private static Optional<Long> jvm(List<Bean> beans, String type, String attribute) {

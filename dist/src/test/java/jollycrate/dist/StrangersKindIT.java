@@ -74,6 +74,7 @@ class StrangersKindIT {
     deploy(0, pages("two"));
     assertThat(program.ends(0, "check", "bikes", "--on", "r").out()).contains("200");
     assertThat(program.ends(0, "server", "list").out()).contains("Rack 1", "bikes");
+    assertThat(program.ends(0, "apps", "--on", "r").out()).contains("hangs").doesNotContain("only");
     program.ends(0, "undeploy", "bikes", "--from", "r");
     Workshop.trace(server).isAs(before);
     program.ends(0, "server", "stop", "r");

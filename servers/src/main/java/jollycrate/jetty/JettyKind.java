@@ -10,13 +10,13 @@ import java.util.regex.Pattern;
 import jollycrate.artifact.ArtifactKind;
 import jollycrate.artifact.ServletNamespace;
 import jollycrate.host.Access;
-import jollycrate.host.Bean;
 import jollycrate.host.Glance;
 import jollycrate.host.HostFiles;
 import jollycrate.host.Question;
 import jollycrate.hosting.HostedLogs;
 import jollycrate.hosting.VersionedArchive;
 import jollycrate.server.Among;
+import jollycrate.server.Answers;
 import jollycrate.server.Evidence;
 import jollycrate.server.Expected;
 import jollycrate.server.Feature;
@@ -106,8 +106,8 @@ public final class JettyKind implements ServerKind {
   }
 
   @Override
-  public List<Inside> inside(Stock stock, List<Bean> answers) {
-    return new JettyBeans(stock, answers).applications();
+  public List<Inside> inside(Stock stock, Answers answers) {
+    return new JettyBeans(stock, answers.beans()).applications();
   }
 
   @Override

@@ -18,11 +18,11 @@ import jollycrate.app.Ports;
 import jollycrate.artifact.ArtifactKind;
 import jollycrate.artifact.ServletNamespace;
 import jollycrate.host.Access;
-import jollycrate.host.Bean;
 import jollycrate.host.Glance;
 import jollycrate.host.HostFiles;
 import jollycrate.host.Question;
 import jollycrate.hosting.Delivered;
+import jollycrate.server.Answers;
 import jollycrate.server.Evidence;
 import jollycrate.server.Expected;
 import jollycrate.server.Feature;
@@ -134,8 +134,8 @@ public final class TomcatKind implements ServerKind {
   }
 
   @Override
-  public List<Inside> inside(Stock stock, List<Bean> answers) {
-    return new TomcatBeans(answers, ServerXml.of(stock).listeners()).applications();
+  public List<Inside> inside(Stock stock, Answers answers) {
+    return new TomcatBeans(answers.beans(), ServerXml.of(stock).listeners()).applications();
   }
 
   @Override

@@ -10,7 +10,6 @@ import java.util.regex.Pattern;
 import jollycrate.artifact.ArtifactKind;
 import jollycrate.artifact.ServletNamespace;
 import jollycrate.host.Access;
-import jollycrate.host.Bean;
 import jollycrate.host.Glance;
 import jollycrate.host.HostFiles;
 import jollycrate.host.Question;
@@ -19,6 +18,7 @@ import jollycrate.hosting.ToldAtStart;
 import jollycrate.hosting.UserFiles;
 import jollycrate.hosting.VersionedArchive;
 import jollycrate.server.Among;
+import jollycrate.server.Answers;
 import jollycrate.server.Evidence;
 import jollycrate.server.Expected;
 import jollycrate.server.Feature;
@@ -94,8 +94,8 @@ public final class WildflyKind implements ServerKind {
   }
 
   @Override
-  public List<Inside> inside(Stock stock, List<Bean> answers) {
-    return new WildflyBeans(answers).applications();
+  public List<Inside> inside(Stock stock, Answers answers) {
+    return new WildflyBeans(answers.beans()).applications();
   }
 
   @Override

@@ -16,10 +16,12 @@ import jollycrate.host.HostFiles;
 import jollycrate.host.Launch;
 import jollycrate.hosting.Delivered;
 import jollycrate.server.Among;
+import jollycrate.server.Answers;
 import jollycrate.server.Cause;
 import jollycrate.server.Evidence;
 import jollycrate.server.Expected;
 import jollycrate.server.Feature;
+import jollycrate.server.Inside;
 import jollycrate.server.KindLogs;
 import jollycrate.server.KindProcesses;
 import jollycrate.server.Occupant;
@@ -41,6 +43,7 @@ import jollycrate.server.Wanted;
 public final class RackKind implements ServerKind, KindProcesses, KindLogs {
   private static final String MAIN = "rack.server.Rack";
   private static final String ARCHIVE = "rack.jar";
+  private static final String PAGE = "/.rack";
   private static final Path LOG = Path.of("logs/rack.log");
   private static final Traits TRAITS =
       new Traits(
@@ -112,6 +115,21 @@ public final class RackKind implements ServerKind, KindProcesses, KindLogs {
               String path = stock.text(hook).orElse("").lines().findFirst().orElse("");
               return new Occupant(Placement.MAIN, path, hook, true);
             })
+        .toList();
+  }
+
+  @Override
+  public List<String> pages() {
+    return List.of(PAGE);
+  }
+
+  @Override
+  public List<Inside> inside(Stock stock, Answers answers) {
+    return answers
+        .pages()
+        .getOrDefault(PAGE, "")
+        .lines()
+        .map(path -> new Inside(Placement.MAIN, path, "hangs", Optional.empty(), List.of()))
         .toList();
   }
 

@@ -5,6 +5,7 @@ import com.sun.net.httpserver.HttpServer;
 import java.io.IOException;
 import java.io.InputStream;
 import java.net.InetSocketAddress;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.DirectoryStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -14,6 +15,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ConcurrentMap;
 import java.util.concurrent.Executors;
 import java.util.concurrent.TimeUnit;
+import java.util.stream.Collectors;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipFile;
 
@@ -21,7 +23,8 @@ import java.util.zip.ZipFile;
  * Shows the pages of what hangs on its hooks. A file {@code hooks/NAME.hook} has two lines, a path
  * and an archive; the file {@code doors} lists the paths that are open, a line {@code open /PATH}
  * each. What became of a hook it writes beside it: {@code NAME.hung} with the first words of the
- * hook, {@code NAME.dropped} with the reason, {@code NAME.taken} when the hook went.
+ * hook, {@code NAME.dropped} with the reason, {@code NAME.taken} when the hook went. The page
+ * {@code /.rack} lists the paths of what hangs, a line each.
  */
 public final class Rack {
   private static final String HOOK = ".hook";
@@ -44,6 +47,7 @@ public final class Rack {
     HttpServer server =
         HttpServer.create(new InetSocketAddress(args[1], Integer.parseInt(args[2])), 0);
     server.createContext("/", rack::answer);
+    server.createContext("/.rack", rack::list);
     server.start();
     System.out.println("rack listens on " + args[2]);
     Executors.newSingleThreadScheduledExecutor()
@@ -118,6 +122,13 @@ public final class Rack {
     Files.writeString(mark(name, what), text);
   }
 
+  private void list(HttpExchange exchange) throws IOException {
+    String page =
+        hung.values().stream().map(one -> one.path() + "\n").collect(Collectors.joining());
+    send(exchange, page.getBytes(StandardCharsets.UTF_8), "text/plain");
+    exchange.close();
+  }
+
   private void answer(HttpExchange exchange) throws IOException {
     String asked = exchange.getRequestURI().getPath();
     for (Hung one : hung.values()) {
@@ -137,12 +148,15 @@ public final class Rack {
       exchange.sendResponseHeaders(404, -1);
     } else {
       try (InputStream in = archive.getInputStream(entry)) {
-        byte[] page = in.readAllBytes();
-        exchange.getResponseHeaders().set("Content-Type", "text/html; charset=UTF-8");
-        exchange.sendResponseHeaders(200, page.length == 0 ? -1 : page.length);
-        exchange.getResponseBody().write(page);
+        send(exchange, in.readAllBytes(), "text/html");
       }
     }
     exchange.close();
+  }
+
+  private static void send(HttpExchange exchange, byte[] page, String type) throws IOException {
+    exchange.getResponseHeaders().set("Content-Type", type + "; charset=UTF-8");
+    exchange.sendResponseHeaders(200, page.length == 0 ? -1 : page.length);
+    exchange.getResponseBody().write(page);
   }
 }
