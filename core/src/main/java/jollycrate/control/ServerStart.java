@@ -65,13 +65,7 @@ public final class ServerStart {
   private static void taken(Listening other) {
     throw new ServerStartException(
         Cause.of(
-            "port "
-                + other.port()
-                + " is taken by "
-                + other.program()
-                + " (process "
-                + other.pid()
-                + ")",
+            "port " + other.port() + " is taken by " + other.who(),
             "End that program, or give the server another port in servers.toml"));
   }
 }

@@ -31,11 +31,7 @@ public final class PortRule implements Rule {
                 findings.add(
                     Finding.blocker(
                         "port " + port,
-                        listening.program()
-                            + (listening.pid() > 0 ? " (process " + listening.pid() + ")" : "")
-                            + " listens on the port that '"
-                            + key
-                            + "' names",
+                        listening.who() + " listens on the port that '" + key + "' names",
                         "",
                         "End that program, or give the server another '"
                             + key

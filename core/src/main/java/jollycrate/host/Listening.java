@@ -19,6 +19,11 @@ public record Listening(int port, InetAddress address, long pid, String program)
 
   private static final Pattern LITERAL = Pattern.compile("[0-9.]+|[0-9A-Fa-f]*:[0-9A-Fa-f:.]*");
 
+  /** What people know it by, with its process where that is told. */
+  public String who() {
+    return program + (pid > 0 ? " (process " + pid + ")" : "");
+  }
+
   /** Whether nobody but its own machine reaches it. */
   public boolean isOnLoopback() {
     return LOOPBACK.contains(address.getHostAddress());

@@ -243,7 +243,7 @@ public final class Examination {
                 add(
                     key,
                     Verdict.WRONG,
-                    other.program() + " (process " + other.pid() + ") listens on " + port,
+                    other.who() + " listens on " + port,
                     "End that program, or give the server another '" + key + "' in servers.toml"),
             () -> own(stock, port, key));
   }

@@ -6,7 +6,6 @@ import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import jollycrate.app.ServerEntry;
 import jollycrate.host.Host;
-import jollycrate.host.Listening;
 
 /**
  * Ports for a new server.
@@ -56,11 +55,9 @@ record FreePorts(String name, Host at, List<ServerEntry> others) {
         return Optional.of("server '" + other.name() + "' has it");
       }
     }
-    return at.processes().listening(port, address).orElse(Optional.empty()).map(FreePorts::told);
-  }
-
-  private static String told(Listening listening) {
-    String process = listening.pid() > 0 ? " (process " + listening.pid() + ")" : "";
-    return listening.program() + process + " listens on it";
+    return at.processes()
+        .listening(port, address)
+        .orElse(Optional.empty())
+        .map(other -> other.who() + " listens on it");
   }
 }

@@ -249,8 +249,7 @@ public final class HostExamination {
             : held.address().isLoopbackAddress()
                 ? "loopback only"
                 : held.address().getHostAddress();
-    String process = held.pid() > 0 ? " (process " + held.pid() + ")" : "";
-    return held.port() + ", " + address + ": " + held.program() + process;
+    return held.port() + ", " + address + ": " + held.who();
   }
 
   private void afterLogOut() {

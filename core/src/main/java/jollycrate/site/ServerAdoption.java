@@ -205,8 +205,8 @@ public final class ServerAdoption {
                 findings.add(
                     Finding.warn(
                         "port " + other.port(),
-                        other.program() + " listens there, which is not this server",
-                        "process " + other.pid(),
+                        "another program than this server listens there",
+                        other.who(),
                         "End that program, or give the server another port")));
     return List.copyOf(findings);
   }

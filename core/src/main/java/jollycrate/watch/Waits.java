@@ -154,15 +154,7 @@ public final class Waits {
     return site.server().ports().all().stream()
         .map(port -> site.host().processes().listening(port, address))
         .flatMap(found -> found.orElse(Optional.empty()).stream())
-        .map(
-            found ->
-                "port "
-                    + found.port()
-                    + " is held by "
-                    + found.program()
-                    + " (process "
-                    + found.pid()
-                    + ")")
+        .map(found -> "port " + found.port() + " is held by " + found.who())
         .toList();
   }
 
