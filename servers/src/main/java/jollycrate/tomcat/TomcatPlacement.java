@@ -42,7 +42,11 @@ final class TomcatPlacement {
     this.before = choice.pieces();
     this.delivered = new Delivered(stock, order);
     refused.addAll(choice.refused());
-    Tomee.leavesTraces(stock, ServerXml.of(stock)).ifPresent(refused::add);
+    ServerXml configuration = ServerXml.of(stock);
+    Tomee.leavesTraces(stock, configuration).ifPresent(refused::add);
+    if (configuration.isTomee() && order.unfolded().isEmpty()) {
+      refused.addAll(new TomeeSources(order.artifact()).refused());
+    }
   }
 
   Wanted wanted() {

@@ -17,6 +17,14 @@ final class WrongLink {
   private static final Pattern CREATED =
       Pattern.compile("Auto-creating a [Rr]esource with id '([^']+)' of type '[^']*DataSource.*");
 
+  private static final Pattern ADJUSTED =
+      Pattern.compile(
+          "Adjusting PersistenceUnit \\S+ <(?:non-)?jta-data-source> to Resource ID '([^']+)' from"
+              + " '([^']+)'");
+
+  /** Where a unit names none. */
+  private static final String NONE = "null";
+
   /** What TomEE calls by itself what it offers. */
   private static final String ITS_OWN = "openejb/";
 
@@ -32,15 +40,22 @@ final class WrongLink {
   private static Optional<Cause> cause(LogRecord record) {
     Matcher linked = LINKED.matcher(record.message());
     if (linked.matches() && !linked.group(1).startsWith(ITS_OWN)) {
-      String asked = SCOPE.matcher(linked.group(1)).replaceFirst("");
-      String given = linked.group(2);
-      boolean same = given.equals(asked) || given.endsWith("/" + asked);
-      return same ? Optional.empty() : Optional.of(cause(linked.group(1), asked, given, record));
+      return another(linked.group(1), linked.group(2), record);
+    }
+    Matcher adjusted = ADJUSTED.matcher(record.message());
+    if (adjusted.matches() && !adjusted.group(2).equals(NONE)) {
+      return another(adjusted.group(2), adjusted.group(1), record);
     }
     Matcher created = CREATED.matcher(record.message());
     return created.matches()
         ? Optional.of(cause(created.group(1), created.group(1), "one of its own making", record))
         : Optional.empty();
+  }
+
+  private static Optional<Cause> another(String name, String given, LogRecord record) {
+    String asked = SCOPE.matcher(name).replaceFirst("");
+    boolean same = given.equals(asked) || given.endsWith("/" + asked);
+    return same ? Optional.empty() : Optional.of(cause(name, asked, given, record));
   }
 
   private static Cause cause(String name, String asked, String given, LogRecord record) {

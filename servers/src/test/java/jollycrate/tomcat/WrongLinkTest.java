@@ -19,6 +19,9 @@ class WrongLinkTest {
           Auto-linking resource-ref 'java:app/jdbc/a' in bean x.Comp1 to Resource(id=jdbc/a)     | none
           Auto-linking resource-ref 'jdbc/a' in bean x.Comp1 to Resource(id=shop/jdbc/a)         | none
           Auto-linking resource-ref 'openejb/Resource/jdbc/a' in bean x to Resource(id=jdbc/b)  | none
+          Adjusting PersistenceUnit desk <jta-data-source> to Resource ID 'Default' from 'jdbc/a' | Default
+          Adjusting PersistenceUnit d <non-jta-data-source> to Resource ID 'Default' from 'null' | none
+          Adjusting PersistenceUnit d <jta-data-source> to Resource ID 'shop/jdbc/a' from 'jdbc/a' | none
           Auto-creating a resource with id 'jdbc/a' of type 'javax.sql.DataSource for 'shop'.    | one of its own making
           Auto-creating a container for bean x.Comp1: Container(type=MANAGED, id=Default)        | none
           """)
