@@ -31,6 +31,9 @@ import jollycrate.watch.Waits;
 
 /** Runs the checks of an application and finds the cause of a failure in the server's log. */
 final class CheckRun {
+  /** A servlet that cannot be used at all answers that it is not there (Servlet 6.0, 2.3.3.2). */
+  private static final int UNUSABLE = 404;
+
   private static final int SERVER_ERROR = 500;
   private static final Duration TRY_AGAIN = Duration.ofMillis(500);
   private static final Duration LOOK_AGAIN = Duration.ofMillis(50);
@@ -200,6 +203,9 @@ final class CheckRun {
             .or(() -> new FrontBlame(site).of(result, placement, direct));
     if (between.isPresent()) {
       return between;
+    }
+    if (result.status() == UNUSABLE) {
+      return logged(placement, logs).or(result::cause);
     }
     if (result.status() < SERVER_ERROR) {
       return result.cause();

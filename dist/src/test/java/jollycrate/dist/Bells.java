@@ -38,6 +38,58 @@ record Bells(Path folder, Line line) {
     return Wars.with(folder).entry("WEB-INF/classes/shop/Newer.class", head).write("newer.war");
   }
 
+  /** Tells on which database two persistence units are, which name one data source in two ways. */
+  Path persisting(Path project, String source) throws IOException {
+    String asks =
+        """
+        try {
+          for (String unit : new String[] {"global", "own"}) {
+            Object factory = new javax.naming.InitialContext().lookup("java:comp/env/" + unit);
+            Object manager = call("EntityManagerFactory", factory, "createEntityManager");
+            Object query =
+                Class.forName("jakarta.persistence.EntityManager")
+                    .getMethod("createNativeQuery", String.class)
+                    .invoke(manager, "call database_path()");
+            response.getWriter().print(unit + call("Query", query, "getResultList"));
+          }
+        } catch (Exception e) {
+          throw new IllegalStateException(e);
+        }
+        }
+        private static Object call(String type, Object on, String method) throws Exception {
+          return Class.forName("jakarta.persistence." + type).getMethod(method).invoke(on);
+        """;
+    return Wars.with(
+            project,
+            "<resource-ref><res-ref-name>%s</res-ref-name><res-type>javax.sql.DataSource</res-type></resource-ref>"
+                .formatted(source),
+            reference("global"),
+            reference("own"))
+        .entry(
+            "WEB-INF/classes/META-INF/persistence.xml",
+            "<persistence xmlns=\"https://jakarta.ee/xml/ns/persistence\" version=\"3.0\">"
+                + unit("global", source)
+                + unit("own", "java:comp/env/" + source)
+                + "</persistence>")
+        .source(
+            "Units",
+            "@jakarta.servlet.annotation.WebServlet(\"/units\")\n"
+                + Wars.servletSource("Units", asks))
+        .write("bell.war");
+  }
+
+  private static String reference(String unit) {
+    return """
+        <persistence-unit-ref><persistence-unit-ref-name>%1$s</persistence-unit-ref-name>
+          <persistence-unit-name>%1$s</persistence-unit-name></persistence-unit-ref>"""
+        .formatted(unit);
+  }
+
+  private static String unit(String name, String source) {
+    return "<persistence-unit name=\"%s\"><jta-data-source>%s</jta-data-source></persistence-unit>"
+        .formatted(name, source);
+  }
+
   private static String annotated(String text) {
     return "@jakarta.servlet.annotation.WebServlet(\"\")\n"
         + Wars.servletSource("Bell", "response.getWriter().print(\"" + text + "\");");

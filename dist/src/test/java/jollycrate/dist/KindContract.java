@@ -142,6 +142,32 @@ abstract class KindContract {
   }
 
   @Test
+  void persistenceUnitsFindTheDataSourceThatIsDescribed() throws IOException {
+    assumeTrue(line.persists(), "it has none");
+    Trace before = workshop.trace();
+    Path desk = Files.createDirectories(workshop.folder.resolve("desk"));
+    Path war = bells.persisting(desk, "jdbc/bikes");
+    Files.writeString(
+        desk.resolve("jolly.toml"),
+        """
+        name = "bell"
+        artifact = "%s"
+        [datasource."jdbc/bikes"]
+        url = "jdbc:h2:file:./data/bikes"
+        driver = "../drivers/h2.jar"
+        [[check]]
+        get = "/units"
+        """
+            .formatted(war.getFileName()));
+    assertThat(Workshop.deskOf(desk).ends(0, "deploy", "--to", "bench").out())
+        .contains("Delivered bell");
+    assertThat(workshop.page("/bell/units"))
+        .matches("200 global\\[.*/data/bikes]own\\[.*/data/bikes]");
+    workshop.ok(BELL);
+    workshop.trace().isAs(before);
+  }
+
+  @Test
   void theAdminListenerIsApart() throws IOException {
     Trace before = workshop.trace();
     if (!line.hasAdmin()) {

@@ -73,6 +73,11 @@ enum Line {
     return this != GLASSFISH;
   }
 
+  /** Whether its persistence units work on data sources that are described. */
+  boolean persists() {
+    return this == WILDFLY || this == LIBERTY || this == GLASSFISH;
+  }
+
   /** Whether it has a second listener, for loopback alone. */
   boolean hasAdmin() {
     return this != GLASSFISH;

@@ -17,6 +17,7 @@ import jollycrate.hosting.Delivered;
 import jollycrate.hosting.DerivedWar;
 import jollycrate.hosting.HashedUsers;
 import jollycrate.hosting.InnerDescriptor;
+import jollycrate.hosting.PersistenceUnits;
 import jollycrate.hosting.Refusals;
 import jollycrate.secret.Secrets;
 import jollycrate.server.Order;
@@ -154,6 +155,7 @@ final class GlassfishPlacement {
       }
     }
     war.put(ResourcesXml.PATH, resources.text());
+    new PersistenceUnits(order, war, name -> name).name(refusals);
   }
 
   private void driver(DataSource source) {

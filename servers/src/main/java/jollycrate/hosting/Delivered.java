@@ -123,9 +123,14 @@ public final class Delivered {
 
   /** Where the application's archive is to stand. */
   public Path archivePath() {
+    return archivePath("");
+  }
+
+  private Path archivePath(String derived) {
     return own.resolve(
         application.name()
             + order.versionInNames()
+            + derived
             + "-"
             + Digests.brief(artifact.digest())
             + ".war");
@@ -139,6 +144,14 @@ public final class Delivered {
     own();
     Path war = archivePath();
     open(war, Content.of(artifact.file(), artifact.digest(), artifact.size()));
+    return war;
+  }
+
+  /** Where the server finds an archive that carries something for it. */
+  public Path archive(Content derived) {
+    own();
+    Path war = archivePath("-" + Digests.brief(derived.digest()));
+    open(war, derived);
     return war;
   }
 

@@ -56,6 +56,11 @@ public final class DerivedWar {
     entries.put(path, text);
   }
 
+  /** Whether nothing was put in. */
+  public boolean isAsItWas() {
+    return entries.isEmpty();
+  }
+
   /** The whole. */
   public Content content() {
     String inside =

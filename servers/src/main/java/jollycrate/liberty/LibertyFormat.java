@@ -19,6 +19,9 @@ final class LibertyFormat implements LogFormat {
   private static final Map<String, String> LEVELS =
       Map.of("E", "ERROR", "F", "ERROR", "W", "WARNING");
   private static final String INCIDENT = "FFDC";
+  private static final Pattern NO_DATA_SOURCE =
+      Pattern.compile(
+          "CWWJP0013E: .* locate the (\\S+) data source for the (\\S+) persistence unit");
   private static final Pattern PORT_TAKEN = Pattern.compile("CWWKO0221E: .*\\b[Pp]ort (\\d+)\\b.*");
 
   /** Without those that only tell in which file more is told. */
@@ -43,6 +46,24 @@ final class LibertyFormat implements LogFormat {
     if (port.matches()) {
       return Optional.of(KnownException.portTaken(port.group(1)));
     }
-    return KnownException.of(root).or(() -> KnownException.listenerIn(root));
+    return noDataSource(record)
+        .or(() -> KnownException.of(root))
+        .or(() -> KnownException.listenerIn(root));
+  }
+
+  private static Optional<KnownException> noDataSource(LogRecord record) {
+    return record.rest().stream()
+        .map(NO_DATA_SOURCE::matcher)
+        .filter(Matcher::find)
+        .findFirst()
+        .map(
+            lacking ->
+                new KnownException(
+                    "persistence unit '"
+                        + lacking.group(2)
+                        + "' finds no data source '"
+                        + lacking.group(1)
+                        + "'",
+                    "Describe it in jolly.toml, and name it so in persistence.xml"));
   }
 }

@@ -16,7 +16,9 @@ import jollycrate.artifact.Artifact;
 import jollycrate.file.Digests;
 import jollycrate.host.Content;
 import jollycrate.hosting.Delivered;
+import jollycrate.hosting.DerivedWar;
 import jollycrate.hosting.OrderedListener;
+import jollycrate.hosting.PersistenceUnits;
 import jollycrate.hosting.Refusals;
 import jollycrate.secret.Secrets;
 import jollycrate.server.Order;
@@ -69,7 +71,11 @@ final class LibertyPlacement {
             .context()
             .path()
             .orElseGet(() -> "/" + Delivered.baseName(order.artifact().file()));
-    Path archive = delivered.archive();
+    DerivedWar war = new DerivedWar(order.artifact());
+    if (order.unfolded().isEmpty()) {
+      new PersistenceUnits(order, war, name -> PersistenceUnits.ENVIRONMENT + name).name(refusals);
+    }
+    Path archive = war.isAsItWas() ? delivered.archive() : delivered.archive(war.content());
     String listener = OrderedListener.of(server, order, refusals);
     if (!listener.equals(Placement.MAIN) && !listener.equals(Placement.ADMIN)) {
       xml.host(listener, server.ports());

@@ -18,6 +18,8 @@ final class WildflyFormat implements LogFormat {
           Pattern.MULTILINE);
   private static final Pattern FAILED_SERVICE =
       Pattern.compile("MSC000001: Failed to start service [^\"]*\"([^\"]+)\".*");
+  private static final Pattern LACKING =
+      Pattern.compile("WFLYCTL0412: .*\"jboss\\.naming\\.context\\.java\\.([^\"]+)\"");
   private static final Pattern MODULE = Pattern.compile(" from \\[Module .*");
   private static final Pattern DESCRIPTOR =
       Pattern.compile(".*Failed to parse XML descriptor \"?([^\" ]+)\"? at \\[(\\d+),(\\d+)\\].*");
@@ -30,7 +32,21 @@ final class WildflyFormat implements LogFormat {
   @Override
   public String told(LogRecord record) {
     Matcher service = FAILED_SERVICE.matcher(record.message());
-    return service.matches() ? service.group(1) + " did not start" : record.message();
+    if (service.matches()) {
+      return service.group(1) + " did not start";
+    }
+    return record.rest().stream()
+        .map(LACKING::matcher)
+        .filter(Matcher::find)
+        .findFirst()
+        .map(lacking -> "nothing is there by the name " + name(lacking.group(1)))
+        .orElse(record.message());
+  }
+
+  /** As it is written where it is asked for. */
+  private static String name(String service) {
+    int own = service.lastIndexOf("java:");
+    return (own < 0 ? "java:" + service : service.substring(own)).replace('.', '/');
   }
 
   @Override

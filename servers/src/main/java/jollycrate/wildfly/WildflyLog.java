@@ -2,6 +2,7 @@ package jollycrate.wildfly;
 
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 import jollycrate.hosting.PlacementLog;
 import jollycrate.server.Placement;
 import jollycrate.trace.LogFormat;
@@ -60,6 +61,15 @@ final class WildflyLog extends PlacementLog {
   private boolean isOf(LogRecord record) {
     String archive = placement.switchPath().getFileName().toString();
     return record.message().contains("\"" + archive + "\"")
-        || record.isSevere() && record.message().contains("\\\"" + archive + "\\\"");
+        || record.isSevere()
+            && Stream.concat(Stream.of(record.message()), record.rest().stream())
+                .anyMatch(line -> names(line, archive));
+  }
+
+  /**
+   * Its services are called by it, in quotation marks that are themselves written as characters.
+   */
+  private static boolean names(String line, String archive) {
+    return line.contains("\\\"" + archive + "\\\"") || line.contains("\\\"" + archive + "#");
   }
 }

@@ -17,6 +17,7 @@ import jollycrate.hosting.DerivedWar;
 import jollycrate.hosting.HashedUsers;
 import jollycrate.hosting.InnerDescriptor;
 import jollycrate.hosting.OrderedListener;
+import jollycrate.hosting.PersistenceUnits;
 import jollycrate.hosting.Refusals;
 import jollycrate.secret.Secrets;
 import jollycrate.server.Order;
@@ -185,6 +186,7 @@ final class WildflyPlacement {
       descriptor.dataSource(source.jndiName(), connections.boundAt(source));
     }
     war.put(ConnectionsXml.PATH, connections.text());
+    new PersistenceUnits(order, war, name -> PersistenceUnits.ENVIRONMENT + name).name(refusals);
   }
 
   private String driver(DataSource source) {

@@ -63,6 +63,25 @@ class WildflyLogTest {
   }
 
   @Test
+  void whatItAsksForAndIsNotThereIsTold() {
+    String lacks =
+        HEAD
+            + "ERROR [org.jboss.as.controller] (Thread-7) WFLYCTL0013: Operation"
+            + " (\"full-replace-deployment\") failed - address: ([]) - failure description: {\n"
+            + "    \"WFLYCTL0412: Required services that are not installed:\" =>"
+            + " [\"jboss.naming.context.java.jboss.java:jdbc.other\"],\n"
+            + "    \"WFLYCTL0180: Services with missing/unavailable dependencies\" => [\n"
+            + "        \"service jboss.persistenceunit.\\\"%s#desk\\\" is missing [jboss.naming]\"\n"
+            + "    ]\n}\n";
+    assertThat(up(bell(BEGINS) + bell(lacks) + bell(REPLACED)))
+        .isInstanceOfSatisfying(
+            Sign.Failed.class,
+            failed ->
+                assertThat(failed.cause().what())
+                    .isEqualTo("nothing is there by the name java:jdbc/other"));
+  }
+
+  @Test
   void whatWasLoggedBeforeThisReleaseDoesNotCount() {
     String earlier = bell(BEGINS) + bell(DEPLOYED);
     assertThat(up(earlier, earlier.length(), Duration.ofSeconds(9)))
