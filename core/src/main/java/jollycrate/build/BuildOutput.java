@@ -4,15 +4,14 @@ import java.util.List;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import jollycrate.file.PlainText;
 
 /**
  * What a build printed.
  *
- * @param text all of it, without codes for colours and cursors (ECMA-48)
+ * @param text all of it, without codes for colours and cursors
  */
 record BuildOutput(String text) {
-  private static final Pattern CONTROL = Pattern.compile("\\x1b\\[[0-9;?]*[ -/]*[@-~]|\r");
-
   /** A file and a line, as compilers of many languages write them, and that it is an error. */
   private static final Pattern PLACED =
       Pattern.compile(
@@ -30,7 +29,7 @@ record BuildOutput(String text) {
   private static final int LAST_LINES = 12;
 
   static BuildOutput of(String printed) {
-    return new BuildOutput(CONTROL.matcher(printed).replaceAll("").strip() + "\n");
+    return new BuildOutput(PlainText.of(printed).strip() + "\n");
   }
 
   /** The errors, each once, else the last lines. */

@@ -10,6 +10,7 @@ import java.util.function.Consumer;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
+import jollycrate.file.PlainText;
 import jollycrate.host.HostFiles;
 
 /**
@@ -118,7 +119,8 @@ public final class LogTail {
   }
 
   private static String decoded(String bytes) {
-    return new String(bytes.getBytes(StandardCharsets.ISO_8859_1), StandardCharsets.UTF_8);
+    return PlainText.of(
+        new String(bytes.getBytes(StandardCharsets.ISO_8859_1), StandardCharsets.UTF_8));
   }
 
   /** Tells of entries that were begun, whether or not more belongs to them. */

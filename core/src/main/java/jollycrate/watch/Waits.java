@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import jollycrate.file.PlainText;
 import jollycrate.host.Fact;
 import jollycrate.host.Facts;
 import jollycrate.host.Glance;
@@ -173,7 +174,7 @@ public final class Waits {
   }
 
   private static List<String> lastPrinted(String log) {
-    return log
+    return PlainText.of(log)
         .lines()
         .map(String::strip)
         .filter(line -> !line.isEmpty())

@@ -6,6 +6,7 @@ import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
+import jollycrate.file.PlainText;
 
 /**
  * One record of a log, with the lines that follow it.
@@ -37,7 +38,7 @@ public record LogRecord(
       int end = line.end();
       String level = line.group("level");
       String source = line.group("source");
-      String message = line.group("message").strip();
+      String message = PlainText.of(line.group("message")).strip();
       found = line.find();
       String rest = log.substring(end, found ? line.start() : log.length());
       records.add(
@@ -46,7 +47,7 @@ public record LogRecord(
               level,
               source,
               message,
-              rest.lines().filter(one -> !one.isBlank()).toList()));
+              PlainText.of(rest).lines().filter(one -> !one.isBlank()).toList()));
     }
     return records;
   }

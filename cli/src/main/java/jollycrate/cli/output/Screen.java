@@ -9,10 +9,11 @@ import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.function.UnaryOperator;
+import jollycrate.file.PlainText;
 import jollycrate.json.Json;
 import jollycrate.secret.Secrets;
 
-/** The one way out: every text passes here and loses what is secret. */
+/** The one way out: every text passes here and loses what is secret, or would steer a terminal. */
 public final class Screen {
   private static final String CLEAR_LINE = "\r\u001b[K";
 
@@ -29,7 +30,7 @@ public final class Screen {
     this.err = new PrintStream(err, true, StandardCharsets.UTF_8);
     this.style = style;
     this.secrets = secrets;
-    this.slow = new SlowNotes(text -> this.err.println(secrets.mask(text)));
+    this.slow = new SlowNotes(text -> this.err.println(fit(text)));
   }
 
   /**
@@ -61,10 +62,16 @@ public final class Screen {
     return err;
   }
 
+  /** Only what is coloured by us may be coloured. */
+  private String fit(String text) {
+    String masked = secrets.mask(text);
+    return style.colour() ? PlainText.withLooks(masked) : PlainText.of(masked);
+  }
+
   /** A line of the result. */
   public void line(String text) {
     clear();
-    out.println(secrets.mask(text));
+    out.println(fit(text));
   }
 
   /** An empty line of the result. */
@@ -75,14 +82,13 @@ public final class Screen {
   /** A note beside the result. */
   public void note(String text) {
     clear();
-    err.println(secrets.mask(text));
+    err.println(fit(text));
   }
 
   /** Why a command could not be carried out. */
   public void complain(String text) {
     clear();
-    err.println(
-        style.live() ? style.bad("jolly: ") + secrets.mask(text) : "jolly: " + secrets.mask(text));
+    err.println(style.live() ? style.bad("jolly: ") + fit(text) : "jolly: " + fit(text));
   }
 
   /** What goes on, drawn over by whatever comes next; told once it takes long if nobody watches. */
@@ -90,7 +96,7 @@ public final class Screen {
     if (!style.live()) {
       slow.goesOn(text);
     } else {
-      String masked = secrets.mask(text);
+      String masked = fit(text);
       String cut = masked.substring(0, Math.min(masked.length(), style.width() - 2));
       err.print(CLEAR_LINE + style.faint(cut));
       err.flush();
@@ -108,7 +114,7 @@ public final class Screen {
     if (before > 0) {
       text.append("\u001b[").append(before).append("F\u001b[J");
     }
-    lines.forEach(line -> text.append(style.cut(secrets.mask(line))).append('\n'));
+    lines.forEach(line -> text.append(style.cut(fit(line))).append('\n'));
     out.print(text);
     out.flush();
   }
