@@ -27,12 +27,13 @@ public abstract class LinuxProcesses implements HostProcesses {
   /**
    * The shell notes its process id durably and then becomes the program, so that the id is known
    * before the program begins. What that writes is as readable for others as the folder is that it
-   * works in.
+   * works in; that of its output is made where it is not there yet.
    */
   protected static final String NOTE_THEN_BECOME =
       """
       note=$1; out=$2; shift 2
       case $(stat -c %A .) in ???????r*) umask 022 ;; *) umask 027 ;; esac
+      mkdir -p "${out%/*}"
       echo $$ >"$note.part" && sync "$note.part" && mv -f "$note.part" "$note" &&
         exec "$@" >>"$out" 2>&1 </dev/null
       """;

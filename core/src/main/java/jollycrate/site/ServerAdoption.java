@@ -9,7 +9,6 @@ import java.util.List;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import java.util.stream.Collectors;
 import jollycrate.app.Jvm;
 import jollycrate.app.Keeping;
 import jollycrate.app.NotDescribedException;
@@ -39,29 +38,24 @@ public final class ServerAdoption {
   private static final Pattern UNIT_TOLD = Pattern.compile("\\S+ (\\S+)\\.service\\b");
 
   private final Host host;
-  private final Setting setting;
   private final Kinds kinds;
+  private final AdoptedPlaces places;
   private final Instances instances;
 
   public ServerAdoption(Host host, Setting setting, Kinds kinds, Instances instances) {
     this.host = host;
-    this.setting = setting;
     this.kinds = kinds;
+    this.places = new AdoptedPlaces(host, setting, kinds);
     this.instances = instances;
   }
 
   /** Reads a server and adds its entry to {@code servers.toml}. */
   public Adoption adopt(Adoption.Wanted wanted, Path serversFile) {
-    Path folder = instance(wanted);
+    Path folder = places.folder(wanted);
     mustBeNew(wanted, folder, serversFile);
     Optional<Program> process = kinds.running(host, folder);
-    Path installation =
-        wanted
-            .installation()
-            .map(told -> there(wanted, told))
-            .or(() -> process.flatMap(found -> kinds.installationOf(found)))
-            .orElseGet(() -> around(folder));
-    Kinds.Recognised recognised = recognise(wanted.name(), folder, installation);
+    Path installation = places.installation(wanted, folder, process);
+    Kinds.Recognised recognised = places.recognised(wanted.name(), folder, installation);
     Optional<Path> java = wanted.java().or(() -> process.flatMap(this::javaOf));
     Jvm jvm = new Jvm(java, Optional.empty(), Jvm.MEMORY, List.of());
     ServerEntry provisional =
@@ -92,62 +86,17 @@ public final class ServerAdoption {
     return adoption;
   }
 
-  /** Where people name an installation, the only instance in it is meant. */
-  private Path instance(Adoption.Wanted wanted) {
-    Path told = there(wanted, wanted.folder());
-    List<Path> instances =
-        wanted.installation().isPresent()
-            ? List.of(told)
-            : kinds
-                .recognised(host.files(), told)
-                .map(found -> found.kind().instances(host.files(), told))
-                .orElse(List.of(told));
-    if (instances.size() != 1) {
-      throw cannot(
-          wanted.name(),
-          instances.isEmpty()
-              ? "no instance stands in '" + told + "'"
-              : "several instances stand in '" + told + "'",
-          instances.isEmpty()
-              ? "Make one: jolly server new " + wanted.name() + " --installation " + told
-              : "Name one: "
-                  + instances.stream().map(Path::toString).collect(Collectors.joining(", ")));
-    }
-    return instances.get(0);
-  }
-
-  /** The installation that an instance stands in; itself where it stands in none. */
-  private Path around(Path folder) {
-    for (Path at = folder; at != null; at = at.getParent()) {
-      if (kinds.recognised(host.files(), at).isPresent()) {
-        return at;
-      }
-    }
-    return folder;
-  }
-
   private static NotDescribedException unsuited(
       String name, Kinds.Recognised recognised, Stock stock) {
     return recognised.kind().contradictions(stock).stream()
         .findFirst()
-        .map(why -> cannot(name, why.message(), why.fix()))
+        .map(why -> AdoptedPlaces.cannot(name, why.message(), why.fix()))
         .orElseGet(
             () ->
-                cannot(
+                AdoptedPlaces.cannot(
                     name,
                     "a " + recognised.traits().label() + " that you have cannot be adopted",
                     "Make one of its own with 'jolly server new'"));
-  }
-
-  /** A path of what is wanted, on its machine. */
-  private Path there(Adoption.Wanted wanted, Path told) {
-    if (!host.here() && !told.isAbsolute()) {
-      throw cannot(
-          wanted.name(),
-          "'" + told + "' is no whole path on '" + host.name() + "'",
-          "Write it like /srv/" + wanted.name());
-    }
-    return setting.folder().resolve(told).normalize();
   }
 
   private Adoption adoption(
@@ -229,7 +178,7 @@ public final class ServerAdoption {
     Ran ran = run(unit.command("show", "--property=LoadState", "--value"));
     if (!ran.output().strip().equals("loaded")) {
       String said = ran.output().strip() + ran.errors().strip();
-      throw cannot(
+      throw AdoptedPlaces.cannot(
           name,
           "the service manager knows no unit '" + unit.name() + "' (" + said + ")",
           "'systemctl list-units --type=service' lists them");
@@ -257,24 +206,10 @@ public final class ServerAdoption {
     return self.http()
         .orElseThrow(
             () ->
-                cannot(
+                AdoptedPlaces.cannot(
                     name,
                     "its configuration names no port for HTTP that is known here",
                     "Say which it is: --http PORT"));
-  }
-
-  private Kinds.Recognised recognise(String name, Path folder, Path installation) {
-    try {
-      return kinds.recognise(host.files(), installation);
-    } catch (NotDescribedException e) {
-      throw cannot(
-          name,
-          installation.equals(folder)
-              ? "'" + folder + "' holds no server of a kind known here"
-              : "'" + installation + "' is no server of a kind known here",
-          "If it is an instance of a server that is installed elsewhere, say where:"
-              + " --installation PATH");
-    }
   }
 
   /** The home of the Java that a process runs on, by the program that it is. */
@@ -290,20 +225,21 @@ public final class ServerAdoption {
   private void mustBeNew(Adoption.Wanted wanted, Path folder, Path serversFile) {
     String name = wanted.name();
     if (!name.matches(ServersFile.NAME_FORM)) {
-      throw cannot(name, "it is no name", "Use letters, digits, _ and - only");
+      throw AdoptedPlaces.cannot(name, "it is no name", "Use letters, digits, _ and - only");
     }
     if (!host.files().facts(folder).isFolder()) {
-      throw cannot(name, "there is no folder '" + folder + "'", "");
+      throw AdoptedPlaces.cannot(name, "there is no folder '" + folder + "'", "");
     }
     List<ServerEntry> others =
         Files.exists(serversFile) ? ServersFile.read(serversFile) : List.of();
     for (ServerEntry other : others) {
       if (other.name().equals(name)) {
-        throw cannot(name, "servers.toml describes it already", "Choose another name");
+        throw AdoptedPlaces.cannot(
+            name, "servers.toml describes it already", "Choose another name");
       }
       if (other.host().equals(wanted.host())
           && host.files().real(other.folder()).equals(host.files().real(folder))) {
-        throw cannot(name, "'" + folder + "' is '" + other.name() + "' already", "");
+        throw AdoptedPlaces.cannot(name, "'" + folder + "' is '" + other.name() + "' already", "");
       }
     }
   }
@@ -337,12 +273,8 @@ public final class ServerAdoption {
     try {
       ServersEdit.add(serversFile, entry);
     } catch (IOException e) {
-      throw cannot(entry.name(), "'" + serversFile + "' cannot be written: " + e, "Fix its rights");
+      throw AdoptedPlaces.cannot(
+          entry.name(), "'" + serversFile + "' cannot be written: " + e, "Fix its rights");
     }
-  }
-
-  private static NotDescribedException cannot(String name, String reason, String fix) {
-    String tail = fix.isEmpty() ? "" : ". " + fix;
-    return new NotDescribedException("Cannot adopt server '" + name + "': " + reason + tail);
   }
 }

@@ -124,7 +124,7 @@ public interface RealHostContract extends HostProcessesContract {
 
   @Test
   default void aStartedProcessIsKnownByTokenAndIdentity() throws IOException {
-    Path log = folder().resolve("log");
+    Path log = folder().resolve("not-there/yet/log");
     Launch launch =
         new Launch(
             List.of(

@@ -80,6 +80,7 @@ class AdoptedKindsIT {
     Trace before = trace(server);
     assertThat(program.ends(0, "server", "adopt", home.toString(), "--name", "own").out())
         .contains("WildFly 39", http + " on 127.0.0.1", "deployments, looked at every 5 s")
+        .containsPattern("management-http +" + management + " on 127.0.0.1")
         .contains("runs, pid ");
     assertThat(Files.readString(program.folder().resolve("servers.toml")))
         .contains("-Djboss.management.http.port=" + management, "-Dbell=ding", "512m");

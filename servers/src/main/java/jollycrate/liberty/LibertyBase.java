@@ -32,6 +32,7 @@ final class LibertyBase {
   private static final String DROPINS = "configDropins/overrides";
   private static final String ID = "id";
   private static final String USUAL_PORT = "9080";
+  private static final String USUAL_SECURE_PORT = "9443";
   private static final String USUAL_HOST = "localhost";
   private static final Pattern VARIABLE = Pattern.compile("\\$\\{([^}]+)\\}");
 
@@ -153,7 +154,16 @@ final class LibertyBase {
 
   /** Port of its listener for HTTP; empty where that cannot be told. */
   OptionalInt http() {
-    String told = endpoint().map(found -> found.value("httpPort", USUAL_PORT)).orElse(USUAL_PORT);
+    return port("httpPort", USUAL_PORT);
+  }
+
+  /** Port of its listener for HTTPS; empty where it is to have none, or that cannot be told. */
+  OptionalInt https() {
+    return port("httpsPort", USUAL_SECURE_PORT);
+  }
+
+  private OptionalInt port(String attribute, String usual) {
+    String told = endpoint().map(found -> found.value(attribute, usual)).orElse(usual);
     return resolved(told)
         .filter(port -> port.matches("\\d{1,5}"))
         .map(port -> OptionalInt.of(Integer.parseInt(port)))

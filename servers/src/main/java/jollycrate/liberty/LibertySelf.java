@@ -28,6 +28,10 @@ final class LibertySelf {
     String bound = base.address().isEmpty() ? "?" : base.address();
     List<Told> told = new ArrayList<>();
     told.add(new Told("HTTP", port + " on " + bound, base.where()));
+    if (base.https().isPresent()) {
+      String secure = base.https().getAsInt() + " on " + bound;
+      told.add(new Told("https", secure + ", with a feature that has it", base.where()));
+    }
     told.add(
         new Told(
             "serves",

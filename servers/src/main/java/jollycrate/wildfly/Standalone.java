@@ -24,6 +24,7 @@ import jollycrate.xml.XmlException;
 final class Standalone {
   private static final String OURS = "${jolly.admin.port";
   private static final String NAME = "name";
+  private static final String BINDING = "socket-binding";
   private static final String USUAL_BINDING = "http";
 
   /** It looks when it starts only. */
@@ -94,8 +95,44 @@ final class Standalone {
   }
 
   private Optional<XmlElement> binding() {
-    String name = listener().map(one -> one.value("socket-binding", "")).orElse(USUAL_BINDING);
-    return named("socket-binding", name);
+    String name = listener().map(one -> one.value(BINDING, "")).orElse(USUAL_BINDING);
+    return named(BINDING, name);
+  }
+
+  /**
+   * Something else that it listens on.
+   *
+   * @param what it is called there
+   * @param bound port and address
+   * @param where file and line
+   */
+  record Open(String what, String bound, String where) {}
+
+  /** Every other listener of its web container, and what it is managed by. */
+  List<Open> others() {
+    Stream<String> secure = all("https-listener").map(one -> one.value(BINDING, ""));
+    Stream<String> management =
+        all("management-interfaces")
+            .flatMap(one -> one.descendants(BINDING).stream())
+            .flatMap(one -> Stream.of(one.value("http", ""), one.value("https", "")));
+    return Stream.concat(secure, management)
+        .distinct()
+        .flatMap(name -> named(BINDING, name).stream())
+        .map(found -> new Open(found.value(NAME, ""), told(found), place(found)))
+        .toList();
+  }
+
+  private String told(XmlElement binding) {
+    OptionalInt port = number(new Expression(binding.value("port", "")));
+    OptionalInt offset = offset();
+    boolean known = port.isPresent() && offset.isPresent();
+    return (known ? port.getAsInt() + offset.getAsInt() : "?")
+        + " on "
+        + boundBy(binding).map(told -> told.value(properties)).orElse("?");
+  }
+
+  private String place(XmlElement element) {
+    return shown() + ":" + document.orElseThrow().lineOf(element.start());
   }
 
   /** Where that of its port stands: file and line. */
@@ -103,7 +140,7 @@ final class Standalone {
     return Stream.of(binding(), document.map(XmlDocument::root))
         .flatMap(Optional::stream)
         .findFirst()
-        .map(found -> shown() + ":" + document.orElseThrow().lineOf(found.start()))
+        .map(this::place)
         .orElse(shown());
   }
 
@@ -141,16 +178,16 @@ final class Standalone {
 
   /** What it binds; empty where that cannot be told. */
   private Optional<Expression> bound() {
-    String name =
-        binding()
-            .map(found -> found.value("interface", ""))
-            .filter(told -> !told.isEmpty())
-            .or(
-                () ->
-                    all("socket-binding-group")
-                        .findFirst()
-                        .map(group -> group.value("default-interface", "")))
+    return binding().flatMap(this::boundBy);
+  }
+
+  private Optional<Expression> boundBy(XmlElement binding) {
+    String usual =
+        all("socket-binding-group")
+            .findFirst()
+            .map(group -> group.value("default-interface", ""))
             .orElse("");
+    String name = binding.value("interface", usual);
     return named("interface", name)
         .flatMap(found -> found.child("inet-address"))
         .map(found -> new Expression(found.value("value", "")));

@@ -35,6 +35,9 @@ final class WildflySelf {
     String port = configuration.http().isPresent() ? "" + configuration.http().getAsInt() : "?";
     String bound = configuration.address().isEmpty() ? "?" : configuration.address();
     told.add(new Told("HTTP", port + " on " + bound, configuration.where()));
+    configuration
+        .others()
+        .forEach(open -> told.add(new Told(open.what(), open.bound(), open.where())));
     int interval = configuration.interval();
     String looked =
         interval > 0
