@@ -77,7 +77,7 @@ public final class WildflyKind implements ServerKind {
         ServletNamespace.JAKARTA,
         17,
         Set.of(Swap.LIVE, Swap.RESTART),
-        List.of("logs", "tmp", Instance.STATE, "log", "data"),
+        List.of("logs", "tmp", Instance.STATE, "log"),
         List.of("configuration", Instance.DEPLOYMENTS, "lib", "modules", NewConfiguration.USERS),
         HostedLogs.USUAL,
         Set.of(Feature.HOSTS, Feature.ADMIN_LISTENER));
