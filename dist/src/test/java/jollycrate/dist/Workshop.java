@@ -31,6 +31,10 @@ final class Workshop implements AutoCloseable {
   static final String DATABASE_PASSWORD = "oil-and-chain-7";
   static final String OWNER_PASSWORD = "front-light-3";
   static final String MECHANIC_PASSWORD = "freewheel&hub";
+
+  /** A WildFly has it for a moment at the end of its start, and leaves it if it is stopped then. */
+  private static final String BOOTING = "configuration/standalone.xml.boot";
+
   private static final Pattern PID = Pattern.compile("\"pid\":(\\d+),\"ticks\":(\\d+)");
 
   private static final AtomicInteger NEXT_PORT = new AtomicInteger(21_000);
@@ -260,7 +264,7 @@ final class Workshop implements AutoCloseable {
     }
     List<String> command =
         new ArrayList<>(Arrays.asList("sh", script.toString(), server.toString()));
-    command.addAll(List.of(".jolly", "logs", "temp", "tmp", "work", "state", "data"));
+    command.addAll(List.of(".jolly", "logs", "temp", "tmp", "work", "state", "data", BOOTING));
     command.addAll(List.of(more));
     Process process = new ProcessBuilder(command).redirectErrorStream(true).start();
     String text = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
