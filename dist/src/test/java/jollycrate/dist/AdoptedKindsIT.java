@@ -73,8 +73,9 @@ class AdoptedKindsIT {
         folder.resolve("own.log"),
         "WFLYSRV0025",
         "bin/standalone.sh",
-        "-Djboss.http.port=" + http,
-        "-Djboss.management.http.port=" + management,
+        "-Djboss.http.port=" + (http - 1),
+        "-Djboss.management.http.port=" + (management - 1),
+        "-Djboss.socket.binding.port-offset=1",
         "-Dbell=ding");
     Path server = home.resolve("standalone");
     Trace before = trace(server);
@@ -83,7 +84,8 @@ class AdoptedKindsIT {
         .containsPattern("management-http +" + management + " on 127.0.0.1")
         .contains("runs, pid ");
     assertThat(Files.readString(program.folder().resolve("servers.toml")))
-        .contains("-Djboss.management.http.port=" + management, "-Dbell=ding", "512m");
+        .contains("-Djboss.management.http.port=" + (management - 1), "port-offset=1")
+        .contains("-Dbell=ding", "512m");
     assertThat(program.ends(0, "deploy", "--to", "own").out())
         .contains("somebody else started it", "keeps passwords as MD5", "Delivered spokes");
     assertThat(program.ends(0, "deploy", "--to", "own").out()).contains("Unchanged");

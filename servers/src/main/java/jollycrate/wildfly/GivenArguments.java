@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import jollycrate.app.Jvm;
 import jollycrate.secret.SecretNames;
 
 /** What the process of a WildFly was given by whoever started it. */
@@ -12,6 +13,7 @@ record GivenArguments(List<String> all) {
   private static final String CONFIGURATION = "standalone.xml";
   private static final String ADDRESS = "jboss.bind.address";
   private static final String HEAP = "-Xmx";
+  private static final int KILO = 1024;
 
   /** Beginnings of options of Java that are no system properties. */
   private static final List<String> OPTIONS = List.of("-X", "-javaagent:", "-agentlib:");
@@ -66,12 +68,14 @@ record GivenArguments(List<String> all) {
     return Optional.empty();
   }
 
-  /** Its maximum heap, as Java takes it. */
+  /** Its maximum heap with a unit; Java takes one in bytes, too. */
   Optional<String> memory() {
     return all.stream()
         .filter(argument -> argument.startsWith(HEAP))
         .map(argument -> argument.substring(HEAP.length()))
-        .reduce((earlier, later) -> later);
+        .reduce((earlier, later) -> later)
+        .map(size -> size.matches("\\d{4,15}") ? Long.parseLong(size) / KILO + "k" : size)
+        .filter(Jvm::isSize);
   }
 
   /**

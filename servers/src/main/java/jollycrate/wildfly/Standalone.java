@@ -34,32 +34,27 @@ final class Standalone {
 
   private final Server server;
   private final Optional<XmlDocument> document;
+  private final Optional<List<String>> theirs;
   private final Map<String, String> properties;
 
-  private Standalone(
-      Server server, Optional<XmlDocument> document, Map<String, String> properties) {
+  private Standalone(Server server, Optional<XmlDocument> document, Optional<List<String>> theirs) {
     this.server = server;
     this.document = document;
-    this.properties = properties;
+    this.theirs = theirs;
+    this.properties =
+        new GivenArguments(theirs.orElseGet(() -> server.runtime().jvm().options())).properties();
   }
 
-  /** With the properties that its process was given, where somebody else started that. */
+  /** With what its process was given, where somebody else started that; else as it is described. */
   static Standalone of(Stock stock) {
-    Map<String, String> properties =
-        stock
-            .process()
-            .found()
-            .filter(running -> !running.ours())
-            .map(Running::command)
-            .map(GivenArguments::new)
-            .map(GivenArguments::properties)
-            .orElse(Map.of());
-    return new Standalone(stock.server(), parsed(stock.server(), stock.texts()), properties);
+    Optional<List<String>> theirs =
+        stock.process().found().filter(running -> !running.ours()).map(Running::command);
+    return new Standalone(stock.server(), parsed(stock.server(), stock.texts()), theirs);
   }
 
-  /** As its files say. */
+  /** As it is described. */
   static Standalone of(Server server, Map<Path, byte[]> texts) {
-    return new Standalone(server, parsed(server, texts), Map.of());
+    return new Standalone(server, parsed(server, texts), Optional.empty());
   }
 
   private static Optional<XmlDocument> parsed(Server server, Map<Path, byte[]> texts) {
@@ -277,10 +272,9 @@ final class Standalone {
   }
 
   private Optional<Wanted.Refused> elsewhere() {
-    boolean runsSo = !properties.isEmpty();
     OptionalInt http = http();
     int described = server.ports().http();
-    boolean canBeTold = port().property().isPresent() && !runsSo;
+    boolean canBeTold = port().property().isPresent() && theirs.isEmpty();
     return canBeTold || http.isEmpty() || http.getAsInt() == described
         ? Optional.empty()
         : Optional.of(

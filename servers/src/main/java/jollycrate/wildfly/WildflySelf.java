@@ -16,7 +16,7 @@ final class WildflySelf {
   private static final String LOG = "log/console.log";
 
   private static final List<String> SAID_BY_ITS_DESCRIPTION =
-      List.of("jboss.bind.address", "jboss.http.port", "jboss.socket.binding.port-offset");
+      List.of("jboss.bind.address", "jboss.http.port");
 
   private final Server server;
   private final Standalone configuration;

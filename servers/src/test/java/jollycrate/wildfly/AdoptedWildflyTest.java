@@ -129,6 +129,7 @@ class AdoptedWildflyTest extends ServerKindContract {
                 "-c",
                 "standalone-full.xml"));
     assertThat(given.memory()).contains("512m");
+    assertThat(new GivenArguments(List.of("-Xmx1073741824")).memory()).contains("1048576k");
     assertThat(given.properties()).containsEntry("jboss.bind.address", "0.0.0.0");
     assertThat(given.further(List.of("jboss.bind.address")))
         .containsExactly("-Xms64m", "-Dbell=ding");
