@@ -1,11 +1,13 @@
 package jollycrate.wildfly;
 
+import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
 import jollycrate.app.DataSource;
+import jollycrate.artifact.ArtifactReader;
 import jollycrate.file.Digests;
 import jollycrate.host.Content;
 import jollycrate.hosting.ArchivesIn;
@@ -77,6 +79,15 @@ final class Drivers {
         </module>
         """
         .formatted(module, jar);
+  }
+
+  /** Whether an archive announces one driver; one that cannot be read is told elsewhere. */
+  static boolean isAlone(DataSource source) {
+    try {
+      return ArtifactReader.drivers(source.driver()).size() == 1;
+    } catch (IOException unreadable) {
+      return true;
+    }
   }
 
   /** Deploys it for an application alone; the name under which it is known then. */

@@ -190,9 +190,19 @@ final class WildflyPlacement {
   }
 
   private String driver(DataSource source) {
-    return configuration.isOurs()
-        ? drivers.asModule(source)
-        : drivers.asArchive(source, application.name(), archives);
+    if (configuration.isOurs()) {
+      return drivers.asModule(source);
+    }
+    if (!Drivers.isAlone(source)) {
+      refusals.refuse(
+          source.jndiName(),
+          "a WildFly that you have calls a driver by its archive only where that announces just one,"
+              + " and "
+              + source.driver().getFileName()
+              + " does not",
+          "Give an archive whose META-INF/services/java.sql.Driver names that driver alone");
+    }
+    return drivers.asArchive(source, application.name(), archives);
   }
 
   private void entry(JbossWeb descriptor, EnvEntry entry) {

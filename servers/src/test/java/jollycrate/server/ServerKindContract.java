@@ -180,7 +180,8 @@ public abstract class ServerKindContract {
     return ArtifactReader.read(file);
   }
 
-  private Wanted wanted(String content) throws IOException {
+  /** What an application with a data source needs. */
+  protected final Wanted wanted(String content) throws IOException {
     return wanted(artifact(content));
   }
 

@@ -3,10 +3,13 @@ package jollycrate.wildfly;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipOutputStream;
 import jollycrate.host.Access;
 import jollycrate.host.HostFiles;
 import jollycrate.server.Piece;
@@ -106,6 +109,19 @@ class AdoptedWildflyTest extends ServerKindContract {
       })
   void aValueIsWhatTheFirstPropertySays(String written, String value) {
     assertThat(new Expression(written).value(Map.of("jboss.port", "7"))).isEqualTo(value);
+  }
+
+  @Test
+  void aDriverIsCalledByItsArchiveWhereItIsAloneInThat() throws IOException {
+    try (ZipOutputStream jar =
+        new ZipOutputStream(Files.newOutputStream(folder.resolve("none.jar")))) {
+      jar.putNextEntry(new ZipEntry("META-INF/services/java.sql.Driver"));
+      jar.write("bell.Driver\nbell.Other\n".getBytes());
+    }
+    assertThat(wanted("1").refused())
+        .singleElement()
+        .asString()
+        .contains("announces just one", "none.jar");
   }
 
   @Test
