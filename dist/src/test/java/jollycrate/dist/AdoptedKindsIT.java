@@ -68,7 +68,9 @@ class AdoptedKindsIT {
     Path configuration = home.resolve("standalone/configuration/standalone.xml");
     Files.writeString(
         configuration,
-        Files.readString(configuration).replace("jboss.https.port:8443", "jboss.https.port:0"));
+        Files.readString(configuration)
+            .replace("jboss.https.port:8443", "jboss.https.port:0")
+            .replace("scan-interval=\"5000\"", "scan-interval=\"1000\""));
     byHand(
         folder.resolve("own.log"),
         "WFLYSRV0025",
@@ -80,7 +82,7 @@ class AdoptedKindsIT {
     Path server = home.resolve("standalone");
     Trace before = trace(server);
     assertThat(program.ends(0, "server", "adopt", home.toString(), "--name", "own").out())
-        .contains("WildFly 39", http + " on 127.0.0.1", "deployments, looked at every 5 s")
+        .contains("WildFly 39", http + " on 127.0.0.1", "deployments, looked at every 1 s")
         .containsPattern("management-http +" + management + " on 127.0.0.1")
         .contains("runs, pid ");
     assertThat(Files.readString(program.folder().resolve("servers.toml")))
