@@ -32,6 +32,8 @@ public record Artifact(
     @JsonUnwrapped Web web,
     Layout layout,
     List<String> faults) {
+  /** What names in an application's own environment begin with (Jakarta EE 10, section 5.2.2). */
+  public static final String ENVIRONMENT = "java:comp/env/";
 
   /**
    * Its classes.
@@ -97,7 +99,12 @@ public record Artifact(
    *
    * @param where entry, with line when it is a descriptor
    */
-  public record Declared(String name, String where) {}
+  public record Declared(String name, String where) {
+    /** A name without what those of the application's own environment begin with. */
+    public static String ownName(String name) {
+      return name.startsWith(ENVIRONMENT) ? name.substring(ENVIRONMENT.length()) : name;
+    }
+  }
 
   /**
    * An environment entry that the artifact declares.

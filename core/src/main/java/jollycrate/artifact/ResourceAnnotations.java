@@ -81,9 +81,9 @@ final class ResourceAnnotations extends ClassVisitor {
           case "name" -> name = value.toString();
           case "type" -> wantedType = ((Type) value).getDescriptor();
           case "lookup" -> {
-            String prefix = "java:comp/env/";
-            elsewhere = !value.toString().startsWith(prefix);
-            name = elsewhere ? name : value.toString().substring(prefix.length());
+            String told = value.toString();
+            elsewhere = !told.startsWith(Artifact.ENVIRONMENT);
+            name = elsewhere ? name : Artifact.Declared.ownName(told);
           }
           default -> {
             return;

@@ -12,7 +12,6 @@ import jollycrate.xml.XmlElement;
 
 /** What {@code web.xml} (Jakarta Servlet 6.0, chapter 14) and {@code persistence.xml} declare. */
 final class WebDescriptors {
-  private static final String ENVIRONMENT = "java:comp/env/";
 
   private final List<Artifact.Declared> dataSources = new ArrayList<>();
   private final List<Artifact.DeclaredEntry> entries = new ArrayList<>();
@@ -141,8 +140,7 @@ final class WebDescriptors {
   }
 
   void declare(String jndiName, String where) {
-    String name =
-        jndiName.startsWith(ENVIRONMENT) ? jndiName.substring(ENVIRONMENT.length()) : jndiName;
+    String name = Artifact.Declared.ownName(jndiName);
     boolean known = dataSources.stream().anyMatch(declared -> declared.name().equals(name));
     if (!name.isEmpty() && !name.startsWith("java:") && !known) {
       dataSources.add(new Artifact.Declared(name, where));

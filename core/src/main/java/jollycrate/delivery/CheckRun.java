@@ -32,7 +32,7 @@ import jollycrate.watch.Waits;
 /** Runs the checks of an application and finds the cause of a failure in the server's log. */
 final class CheckRun {
   /** A servlet that cannot be used at all answers that it is not there (Servlet 6.0, 2.3.3.2). */
-  private static final int UNUSABLE = 404;
+  private static final int NOT_FOUND = 404;
 
   private static final int SERVER_ERROR = 500;
   private static final Duration TRY_AGAIN = Duration.ofMillis(500);
@@ -204,7 +204,7 @@ final class CheckRun {
     if (between.isPresent()) {
       return between;
     }
-    if (result.status() == UNUSABLE) {
+    if (result.status() == NOT_FOUND) {
       return logged(placement, logs).or(result::cause);
     }
     if (result.status() < SERVER_ERROR) {

@@ -112,8 +112,8 @@ public final class WayBlame {
                 + " is bound to loopback on "
                 + host.name()
                 + ", so nobody but that machine itself reaches it",
-            "Bind it to an address that people reach ('jolly server change' with address=), or say by which"
-                + " web server before it they do: url = \"https://...\" in [server."
+            "Bind it to an address that people reach ('jolly server change' with address=), or say"
+                + " by which web server before it they do: url = \"https://...\" in [server."
                 + server.name()
                 + "]"
                 + orFromHost());

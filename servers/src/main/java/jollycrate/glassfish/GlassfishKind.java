@@ -84,10 +84,6 @@ public final class GlassfishKind implements ServerKind {
 
   @Override
   public List<Wanted.Refused> contradictions(Stock stock) {
-    return contradictionsOf(stock);
-  }
-
-  static List<Wanted.Refused> contradictionsOf(Stock stock) {
     Server server = stock.server();
     if (!stock.texts().containsKey(GlassfishFiles.domain(server))) {
       return List.of(theirs(server));

@@ -73,7 +73,7 @@ final class GlassfishPlacement {
   }
 
   Wanted wanted() {
-    refusals.refuse(GlassfishKind.contradictionsOf(stock));
+    refusals.refuse(new GlassfishKind().contradictions(stock));
     refuseListeners();
     ArchivesIn archives = GlassfishFiles.archives(server);
     String path =

@@ -6,6 +6,7 @@ import java.util.Optional;
 import java.util.function.UnaryOperator;
 import java.util.stream.Stream;
 import jollycrate.app.DataSource;
+import jollycrate.artifact.Artifact;
 import jollycrate.server.Order;
 import jollycrate.xml.Splice;
 import jollycrate.xml.XmlDocument;
@@ -17,11 +18,7 @@ import jollycrate.xml.XmlException;
  * are named by global names: each kind of server finds those that are described under another one.
  */
 public final class PersistenceUnits {
-  /** What a name in the application's own environment begins with. */
-  public static final String ENVIRONMENT = "java:comp/env/";
-
   private static final String PATH = "WEB-INF/classes/META-INF/persistence.xml";
-  private static final String FILE = "persistence.xml";
 
   private final Order order;
   private final DerivedWar war;
@@ -40,9 +37,9 @@ public final class PersistenceUnits {
   }
 
   /**
-   * Puts the names right.
+   * Puts the names right in the application's own classes; libraries stay as they are.
    *
-   * @param refusals gets what cannot be
+   * @param refusals gets what cannot be read
    */
   public void name(Refusals refusals) {
     try {
@@ -57,16 +54,6 @@ public final class PersistenceUnits {
     } catch (XmlException broken) {
       refusals.refuse(PATH, broken.getMessage(), "Fix it in the archive");
     }
-    order.artifact().web().dataSources().stream()
-        .filter(declared -> declared.where().contains(FILE))
-        .filter(declared -> !declared.where().startsWith(PATH))
-        .filter(declared -> described(declared.name()).isPresent())
-        .forEach(
-            declared ->
-                refusals.refuse(
-                    declared.name(),
-                    "this server does not find it by the name in " + declared.where(),
-                    "Write " + naming.apply(declared.name()) + " there"));
   }
 
   private List<Splice> splices(XmlDocument document) {
@@ -86,7 +73,7 @@ public final class PersistenceUnits {
   }
 
   private Optional<DataSource> described(String name) {
-    String plain = name.startsWith(ENVIRONMENT) ? name.substring(ENVIRONMENT.length()) : name;
+    String plain = Artifact.Declared.ownName(name);
     return order.application().dataSources().stream()
         .filter(source -> source.jndiName().equals(plain))
         .findFirst();

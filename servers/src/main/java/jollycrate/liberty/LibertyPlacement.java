@@ -73,7 +73,7 @@ final class LibertyPlacement {
             .orElseGet(() -> "/" + Delivered.baseName(order.artifact().file()));
     DerivedWar war = new DerivedWar(order.artifact());
     if (order.unfolded().isEmpty()) {
-      new PersistenceUnits(order, war, name -> PersistenceUnits.ENVIRONMENT + name).name(refusals);
+      new PersistenceUnits(order, war, Artifact.ENVIRONMENT::concat).name(refusals);
     }
     Path archive = war.isAsItWas() ? delivered.archive() : delivered.archive(war.content());
     String listener = OrderedListener.of(server, order, refusals);

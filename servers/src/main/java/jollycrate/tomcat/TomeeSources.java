@@ -16,7 +16,6 @@ import jollycrate.xml.XmlException;
 record TomeeSources(Artifact artifact) {
   private static final String WEB = "WEB-INF/web.xml";
   private static final String PERSISTENCE = "persistence.xml";
-  private static final String ENVIRONMENT = "java:comp/env/";
 
   /** What is refused. */
   List<Wanted.Refused> refused() {
@@ -45,7 +44,7 @@ record TomeeSources(Artifact artifact) {
       return root.children("resource-ref").stream()
           .filter(ref -> complete && ref.childText("res-type").equals("javax.sql.DataSource"))
           .map(ref -> ref.childText("res-ref-name"))
-          .filter(name -> name.startsWith("java:") && !name.startsWith(ENVIRONMENT))
+          .filter(name -> name.startsWith("java:") && !name.startsWith(Artifact.ENVIRONMENT))
           .map(
               name ->
                   new Wanted.Refused(
@@ -55,7 +54,7 @@ record TomeeSources(Artifact artifact) {
                           + WEB
                           + " is metadata-complete",
                       "Ask for it by a name below "
-                          + ENVIRONMENT
+                          + Artifact.ENVIRONMENT
                           + ", and describe it in jolly.toml"))
           .toList();
     } catch (XmlException broken) {

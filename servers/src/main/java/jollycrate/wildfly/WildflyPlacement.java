@@ -10,6 +10,7 @@ import java.util.Optional;
 import jollycrate.app.Application;
 import jollycrate.app.DataSource;
 import jollycrate.app.EnvEntry;
+import jollycrate.artifact.Artifact;
 import jollycrate.hosting.ArchivesIn;
 import jollycrate.hosting.CryptHash;
 import jollycrate.hosting.Delivered;
@@ -186,7 +187,7 @@ final class WildflyPlacement {
       descriptor.dataSource(source.jndiName(), connections.boundAt(source));
     }
     war.put(ConnectionsXml.PATH, connections.text());
-    new PersistenceUnits(order, war, name -> PersistenceUnits.ENVIRONMENT + name).name(refusals);
+    new PersistenceUnits(order, war, Artifact.ENVIRONMENT::concat).name(refusals);
   }
 
   private String driver(DataSource source) {

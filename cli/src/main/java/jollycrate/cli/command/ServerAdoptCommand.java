@@ -22,7 +22,8 @@ public final class ServerAdoptCommand implements Command {
       Option.of(
           "--installation",
           "PATH",
-          "where the server is installed; else what its process runs from, or what the folder stands in");
+          "where the server is installed; else what its process runs from, or what the folder"
+              + " stands in");
   private static final Option HTTP =
       Option.number("--http", "PORT", "HTTP port; else as its own configuration tells");
   private static final Option UNIT =

@@ -62,10 +62,9 @@ public final class Screen {
     return err;
   }
 
-  /** Only what is coloured by us may be coloured. */
+  /** Masked last: a secret may be told in pieces, with something between that is not seen. */
   private String fit(String text) {
-    String masked = secrets.mask(text);
-    return style.colour() ? PlainText.withLooks(masked) : PlainText.of(masked);
+    return secrets.mask(style.colour() ? PlainText.withLooks(text) : PlainText.of(text));
   }
 
   /** A line of the result. */
