@@ -38,8 +38,23 @@ record Bells(Path folder, Line line) {
     return Wars.with(folder).entry("WEB-INF/classes/shop/Newer.class", head).write("newer.war");
   }
 
+  /** A page for everybody, and one for those who log in. */
+  Path guarded() throws IOException {
+    return Wars.with(
+            folder,
+            "<security-constraint><web-resource-collection><web-resource-name>desk"
+                + "</web-resource-name><url-pattern>/desk.html</url-pattern>"
+                + "</web-resource-collection><auth-constraint><role-name>owner</role-name>"
+                + "</auth-constraint></security-constraint><login-config><auth-method>BASIC"
+                + "</auth-method><realm-name>Desk</realm-name></login-config>"
+                + "<security-role><role-name>owner</role-name></security-role>")
+        .entry("index.html", "<p>open</p>")
+        .entry("desk.html", "<p>closed</p>")
+        .write("bell.war");
+  }
+
   /** Tells on which database two persistence units are, which name one data source in two ways. */
-  Path persisting(Path project, String source) throws IOException {
+  void persisting(Path project, String source) throws IOException {
     String asks =
         """
         try {
@@ -59,23 +74,36 @@ record Bells(Path folder, Line line) {
         private static Object call(String type, Object on, String method) throws Exception {
           return Class.forName("jakarta.persistence." + type).getMethod(method).invoke(on);
         """;
-    return Wars.with(
-            project,
-            "<resource-ref><res-ref-name>%s</res-ref-name><res-type>javax.sql.DataSource</res-type></resource-ref>"
-                .formatted(source),
-            reference("global"),
-            reference("own"))
-        .entry(
-            "WEB-INF/classes/META-INF/persistence.xml",
-            "<persistence xmlns=\"https://jakarta.ee/xml/ns/persistence\" version=\"3.0\">"
-                + unit("global", source)
-                + unit("own", "java:comp/env/" + source)
-                + "</persistence>")
-        .source(
-            "Units",
-            "@jakarta.servlet.annotation.WebServlet(\"/units\")\n"
-                + Wars.servletSource("Units", asks))
-        .write("bell.war");
+    Path war =
+        Wars.with(
+                project,
+                "<resource-ref><res-ref-name>%s</res-ref-name><res-type>javax.sql.DataSource</res-type></resource-ref>"
+                    .formatted(source),
+                reference("global"),
+                reference("own"))
+            .entry(
+                "WEB-INF/classes/META-INF/persistence.xml",
+                "<persistence xmlns=\"https://jakarta.ee/xml/ns/persistence\" version=\"3.0\">"
+                    + unit("global", source)
+                    + unit("own", "java:comp/env/" + source)
+                    + "</persistence>")
+            .source(
+                "Units",
+                "@jakarta.servlet.annotation.WebServlet(\"/units\")\n"
+                    + Wars.servletSource("Units", asks))
+            .write("bell.war");
+    Files.writeString(
+        project.resolve("jolly.toml"),
+        """
+        name = "bell"
+        artifact = "%s"
+        [datasource."%s"]
+        url = "jdbc:h2:file:./data/bikes"
+        driver = "../drivers/h2.jar"
+        [[check]]
+        get = "/units"
+        """
+            .formatted(war.getFileName(), source));
   }
 
   private static String reference(String unit) {

@@ -123,19 +123,7 @@ abstract class KindContract {
 
   @Test
   void whoeverMustLogInIsKeptOutWhereNobodyMay() throws IOException {
-    Path guarded =
-        Wars.with(
-                folder,
-                "<security-constraint><web-resource-collection><web-resource-name>desk"
-                    + "</web-resource-name><url-pattern>/desk.html</url-pattern>"
-                    + "</web-resource-collection><auth-constraint><role-name>owner</role-name>"
-                    + "</auth-constraint></security-constraint><login-config><auth-method>BASIC"
-                    + "</auth-method><realm-name>Desk</realm-name></login-config>"
-                    + "<security-role><role-name>owner</role-name></security-role>")
-            .entry("index.html", "<p>open</p>")
-            .entry("desk.html", "<p>closed</p>")
-            .write("bell.war");
-    deliver(guarded);
+    deliver(bells.guarded());
     assertThat(workshop.page("/bell/index.html")).startsWith("200");
     assertThat(workshop.page("/bell/desk.html")).startsWith("401");
     assertThat(workshop.pageFor("robin", "any", "/bell/desk.html")).startsWith("401");
@@ -146,19 +134,7 @@ abstract class KindContract {
     assumeTrue(line.persists(), "it has none");
     Trace before = workshop.trace();
     Path desk = Files.createDirectories(workshop.folder.resolve("desk"));
-    Path war = bells.persisting(desk, "jdbc/bikes");
-    Files.writeString(
-        desk.resolve("jolly.toml"),
-        """
-        name = "bell"
-        artifact = "%s"
-        [datasource."jdbc/bikes"]
-        url = "jdbc:h2:file:./data/bikes"
-        driver = "../drivers/h2.jar"
-        [[check]]
-        get = "/units"
-        """
-            .formatted(war.getFileName()));
+    bells.persisting(desk, "jdbc/bikes");
     assertThat(Workshop.deskOf(desk).ends(0, "deploy", "--to", "bench").out())
         .contains("Delivered bell");
     assertThat(workshop.page("/bell/units"))

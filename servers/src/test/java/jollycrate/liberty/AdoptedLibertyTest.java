@@ -9,15 +9,15 @@ import java.util.Map;
 import java.util.Optional;
 import jollycrate.host.Access;
 import jollycrate.host.HostFiles;
+import jollycrate.server.AdoptedKindContract;
 import jollycrate.server.Piece;
 import jollycrate.server.ServerKind;
-import jollycrate.server.ServerKindContract;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
 /** One whose configuration is as people left it. */
-class AdoptedLibertyTest extends ServerKindContract {
+class AdoptedLibertyTest extends AdoptedKindContract {
   private static final String FILE = "server.xml";
   private static final String TEXT =
       """
@@ -34,18 +34,8 @@ class AdoptedLibertyTest extends ServerKindContract {
   }
 
   @Override
-  protected Optional<Integer> admin() {
-    return Optional.empty();
-  }
-
-  @Override
   protected Path installation(Path instance) throws IOException {
     return LibertyKindTest.installationIn(folder);
-  }
-
-  @Override
-  protected String handed() {
-    return "";
   }
 
   @Override

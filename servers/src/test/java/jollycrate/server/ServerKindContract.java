@@ -30,7 +30,6 @@ import jollycrate.artifact.ArtifactKind;
 import jollycrate.artifact.ArtifactReader;
 import jollycrate.boot.BootUnit;
 import jollycrate.host.Access;
-import jollycrate.host.Content;
 import jollycrate.host.Fact;
 import jollycrate.host.Facts;
 import jollycrate.host.Host;
@@ -108,41 +107,12 @@ public abstract class ServerKindContract {
     return kind.instance(files, server, access);
   }
 
-  /** A file as people have it there. */
-  protected final Piece theirs(String name, String text, Access access) {
-    Path file = server.folder().resolve(name);
-    return new Piece.WholeFile(file, Content.of(text), access, Part.OWN, PickUp.RESTART);
-  }
-
-  /** A folder of theirs. */
-  protected final Piece theirFolder(String name, Access access) {
-    return new Piece.Folder(server.folder().resolve(name), access);
-  }
-
   /** What its files say, the server being described with a port for HTTP. */
   protected final List<String> contradictions(int http) {
     server =
         server.listening(
             new Ports("127.0.0.1", http, Optional.empty(), Optional.empty(), Optional.empty()));
     return kind.contradictions(stock()).stream().map(Wanted.Refused::message).toList();
-  }
-
-  /** Rewrites one of its files. */
-  protected final void edit(String name, String from, String to) throws IOException {
-    Path file = server.folder().resolve(name);
-    String text = Files.readString(file);
-    assertThat(text).contains(from);
-    Files.writeString(file, text.replace(from, to));
-  }
-
-  /** The variables that its process sees. */
-  protected final Map<String, String> environment() {
-    return kind.processes().launch(stock()).environment();
-  }
-
-  /** The command line that starts it. */
-  protected final List<String> command() {
-    return kind.processes().launch(stock()).command();
   }
 
   private void put(Piece piece) {
@@ -153,7 +123,8 @@ public abstract class ServerKindContract {
     }
   }
 
-  private Stock stock() {
+  /** What stands there. */
+  protected final Stock stock() {
     return new StockTaker(host, kind, server).take(List.of());
   }
 

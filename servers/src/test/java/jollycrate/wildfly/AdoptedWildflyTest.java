@@ -7,20 +7,19 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
 import jollycrate.host.Access;
 import jollycrate.host.HostFiles;
+import jollycrate.server.AdoptedKindContract;
 import jollycrate.server.Piece;
 import jollycrate.server.ServerKind;
-import jollycrate.server.ServerKindContract;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
 /** One whose configuration is as people left it. */
-class AdoptedWildflyTest extends ServerKindContract {
+class AdoptedWildflyTest extends AdoptedKindContract {
   private static final String FILE = "configuration/standalone.xml";
   private static final String TEXT =
       """
@@ -49,18 +48,8 @@ class AdoptedWildflyTest extends ServerKindContract {
   }
 
   @Override
-  protected Optional<Integer> admin() {
-    return Optional.empty();
-  }
-
-  @Override
   protected Path installation(Path instance) throws IOException {
     return WildflyKindTest.installationIn(folder);
-  }
-
-  @Override
-  protected String handed() {
-    return "";
   }
 
   @Override
