@@ -68,6 +68,7 @@ class JollyTest {
           deploy --too bench       | 2 | does not take '--too'. Did you mean '--to'?
           deploy --to              | 2 | --to needs a value: NAME
           server new a --http x    | 2 | 'x' is no whole number, in --http
+          server new a --kind service --admin 9 | 2 | Servers of a --kind have no admin listener
           server strat bench       | 2 | Did you mean 'start'?
           check --to bench         | 3 | Cannot find servers.toml
           demo                     | 3 | Cannot find the sample

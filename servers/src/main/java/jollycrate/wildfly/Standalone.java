@@ -111,6 +111,7 @@ final class Standalone {
             .flatMap(one -> one.descendants(BINDING).stream())
             .flatMap(one -> Stream.of(one.value("http", ""), one.value("https", "")));
     return Stream.concat(secure, management)
+        .filter(name -> !name.isEmpty())
         .distinct()
         .flatMap(name -> named(BINDING, name).stream())
         .map(found -> new Open(found.value(NAME, ""), told(found), place(found)))

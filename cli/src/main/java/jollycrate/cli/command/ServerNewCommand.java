@@ -102,6 +102,9 @@ public final class ServerNewCommand implements Command {
       throw new WrongUsage(
           "--kind goes with servers that need no --installation: leave one of them out");
     }
+    if (given.has(KIND) && given.has(ADMIN)) {
+      throw new WrongUsage("Servers of a --kind have no admin listener: leave out --admin");
+    }
     ServerEntry entry =
         session
             .crate(given)
