@@ -1,12 +1,12 @@
 package jollycrate.delivery;
 
-import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Supplier;
 import jollycrate.foresee.Finding;
+import jollycrate.secret.HiddenValues;
 import jollycrate.server.Stock;
 import jollycrate.step.StepList;
 import jollycrate.stock.Space;
@@ -113,9 +113,6 @@ final class Course {
   }
 
   private void tell(OutcomeBuilder outcome, Way way) {
-    way.stock().texts().values().stream()
-        .map(bytes -> new String(bytes, StandardCharsets.UTF_8))
-        .forEach(text -> HiddenValues.in(text, site.secrets()));
     List<Finding> findings = new ArrayList<>(way.findings());
     findings.sort(Comparator.comparing(Finding::level));
     List<String> diffs =

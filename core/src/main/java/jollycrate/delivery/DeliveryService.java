@@ -101,6 +101,7 @@ public final class DeliveryService {
     findings.addAll(scripts.findings());
     findings.addAll(settled.findings());
     findings.addAll(source.findings());
+    site.secrets().tooShort().stream().map(DeliveryService::tooShort).forEach(findings::add);
     StepList steps = act.steps(stock);
     findings.addAll(new Interruptions(site).look(stock, steps, application));
     findings.addAll(new Transfer(site, progress).foresee(steps));
@@ -173,6 +174,15 @@ public final class DeliveryService {
   private DeliveryOutcome.Result unchanged(List<CheckResult> results, OutcomeBuilder outcome) {
     outcome.checks(results).note(CheckRun.unproven(results));
     return CheckRun.passed(results);
+  }
+
+  private static Finding tooShort(String reference) {
+    return Finding.warn(
+        reference,
+        "its value has fewer than four characters: in what is shown, it is hidden only where it"
+            + " stands as a value",
+        "",
+        "Take a longer one");
   }
 
   private static boolean hasServlets(Order order) {

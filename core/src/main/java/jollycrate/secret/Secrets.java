@@ -11,8 +11,11 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Comparator;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
 import java.util.function.Function;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -26,7 +29,10 @@ public final class Secrets {
   /** What stands in place of a secret. */
   public static final String HIDDEN = "(hidden)";
 
+  /** Shorter ones are parts of ordinary words, too. */
   private static final int SHORT = 4;
+
+  private final Set<String> tooShort = new TreeSet<>();
 
   private final Function<String, String> environment;
   private final Map<String, String> labels = new HashMap<>();
@@ -47,7 +53,19 @@ public final class Secrets {
   public String resolve(Reference reference) {
     String value = value(reference);
     hide(value, HIDDEN);
+    if (value.length() < SHORT) {
+      note(reference);
+    }
     return value;
+  }
+
+  private synchronized void note(Reference reference) {
+    tooShort.add(reference.text());
+  }
+
+  /** References to values so short that they are hidden only where they stand as a value. */
+  public synchronized List<String> tooShort() {
+    return List.copyOf(tooShort);
   }
 
   /**
@@ -114,6 +132,18 @@ public final class Secrets {
     known = null;
   }
 
+  /** Hides a value from now on, unless it has a label already. */
+  public synchronized void hideIfNew(String value) {
+    hideIfNew(value, HIDDEN);
+  }
+
+  /** The same behind a label of its own. */
+  public synchronized void hideIfNew(String value, String label) {
+    if (!labels.containsKey(value)) {
+      hide(value, label);
+    }
+  }
+
   /** Every character but letters and digits of ASCII as {@code \\uXXXX}. */
   public static String unicodeEscaped(String value) {
     StringBuilder escaped = new StringBuilder();
@@ -163,8 +193,11 @@ public final class Secrets {
     return Pattern.compile(any.toString());
   }
 
+  /** A short one is hidden where it stands as a value: alone, or behind a sign that says so. */
   private static String quoted(String value) {
     String literal = Pattern.quote(value);
-    return value.length() < SHORT ? "(?<![\\w.])" + literal + "(?![\\w.])" : literal;
+    return value.length() < SHORT
+        ? "\\A" + literal + "\\z|(?<=[=:>\"'])" + literal + "(?![\\w.])"
+        : literal;
   }
 }

@@ -118,6 +118,15 @@ public interface ServerKind {
   /** Whether what is expected of a placement is so. */
   Sign sign(Stock stock, Placement placement, Expected expected, Evidence evidence);
 
+  /**
+   * Values in a file on one of its servers that people must not see, whoever wrote it and however
+   * long ago, each with what is shown in its place: passwords and secret entries in files of ours,
+   * hashes of users.
+   */
+  default Map<String, String> secrets(Path file, byte[] text) {
+    return Map.of();
+  }
+
   /** What its processes are. */
   KindProcesses processes();
 

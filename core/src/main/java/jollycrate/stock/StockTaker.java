@@ -1,5 +1,6 @@
 package jollycrate.stock;
 
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -20,6 +21,9 @@ import jollycrate.host.Identity;
 import jollycrate.host.Listening;
 import jollycrate.host.Program;
 import jollycrate.json.Json;
+import jollycrate.secret.HiddenValues;
+import jollycrate.secret.Secrets;
+import jollycrate.secret.WellKnown;
 import jollycrate.server.Among;
 import jollycrate.server.Keys;
 import jollycrate.server.Presence;
@@ -37,12 +41,23 @@ public final class StockTaker {
   private final Host host;
   private final ServerKind kind;
   private final Server server;
+  private final Optional<Secrets> secrets;
 
   /** For one server. */
   public StockTaker(Host host, ServerKind kind, Server server) {
+    this(host, kind, server, Optional.empty());
+  }
+
+  /** The same; what is secret in files that it reads is hidden in every output from then on. */
+  public StockTaker(Host host, ServerKind kind, Server server, Secrets secrets) {
+    this(host, kind, server, Optional.of(secrets));
+  }
+
+  private StockTaker(Host host, ServerKind kind, Server server, Optional<Secrets> secrets) {
     this.host = host;
     this.kind = kind;
     this.server = server;
+    this.secrets = secrets;
   }
 
   /** Feature release of the Java that the server runs on. */
@@ -96,6 +111,7 @@ public final class StockTaker {
     files.facts(List.copyOf(paths)).forEach(found -> facts.put(found.path(), found));
     Map<Path, String> digests = digests(pieces, facts);
     Map<Path, byte[]> texts = texts(reads, pieces, facts);
+    secrets.ifPresent(hiding -> texts.forEach((file, text) -> hide(file, text, hiding)));
     Path owned = facts.get(told).isFolder() ? told : server.folder();
     Presence presence = presence();
     Set<Integer> ports = host.processes().ports(processes(presence, texts)).orElse(Set.of());
@@ -111,6 +127,13 @@ public final class StockTaker {
         ports,
         standing,
         java());
+  }
+
+  private void hide(Path file, byte[] text, Secrets hiding) {
+    kind.secrets(file, text).entrySet().stream()
+        .filter(secret -> !WellKnown.contains(secret.getKey()))
+        .forEach(secret -> hiding.hideIfNew(secret.getKey(), secret.getValue()));
+    HiddenValues.in(file.toString(), new String(text, StandardCharsets.UTF_8), hiding);
   }
 
   private List<Path> reads(HostFiles files) {

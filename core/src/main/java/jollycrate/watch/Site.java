@@ -91,7 +91,7 @@ public record Site(
 
   /** Takes stock of this server. */
   public StockTaker stockTaker() {
-    return new StockTaker(host, kind, server);
+    return new StockTaker(host, kind, server, secrets);
   }
 
   /** What people are told of it. */

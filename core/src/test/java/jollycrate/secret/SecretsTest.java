@@ -39,8 +39,24 @@ class SecretsTest {
   }
 
   @Test
-  void aShortOneIsHiddenOnlyWhereItStandsAlone() {
-    assertThat(with("sa").mask("sa, sam, =\"sa\"")).isEqualTo("(hidden), sam, =\"(hidden)\"");
+  void aShortOneIsHiddenOnlyWhereItStandsAsAValue() {
+    assertThat(with("a").mask("a ticket, =\"a\", key=a, =a.b"))
+        .isEqualTo("a ticket, =\"(hidden)\", key=(hidden), =a.b");
+    assertThat(with("sa").mask("sa")).isEqualTo("(hidden)");
+  }
+
+  @Test
+  void valuesAreHiddenByTheNameThatTheyStandUnder() {
+    Secrets secrets = new Secrets(name -> null);
+    HiddenValues.in(
+        "context.xml",
+        "<a><Set name=\"password\" type=\"String\">oil&amp;rag</Set><b password='tyre-1'/>"
+            + "<property name=\"dbPassword\" value=\"tyre-2\"/><db-password>tyre-3</db-password>"
+            + "<passwordFile>open.txt</passwordFile></a>",
+        secrets);
+    HiddenValues.in("start.ini", "jetty.keyStorePassword=tyre-4\nport=tyre", secrets);
+    assertThat(secrets.mask("oil&rag oil&amp;rag tyre-1 tyre-2 tyre-3 tyre-4 tyre open.txt"))
+        .isEqualTo("(hidden) (hidden) (hidden) (hidden) (hidden) (hidden) tyre open.txt");
   }
 
   @Test

@@ -103,6 +103,9 @@ abstract class KindContract {
     assertThat(workshop.process().equals(process)).isEqualTo(line.readsUsersLive());
     assertThat(workshop.pageFor("robin", "a new bell", "/spokes/ledger")).startsWith("200");
     assertThat(workshop.pageFor("robin", right, "/spokes/ledger")).startsWith("401");
+    for (String form : List.of("--diff", "--json")) {
+      workshop.ok("undeploy", "--from", "bench", "--dry-run", form);
+    }
     assertThat(workshop.ok("undeploy", "--from", "bench")).contains("Stays").contains("data/");
     workshop.trace().isAs(before);
     assertThat(workshop.page("/spokes/")).startsWith("404");

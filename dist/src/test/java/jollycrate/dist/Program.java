@@ -4,19 +4,27 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.net.URLEncoder;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Base64;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.TimeUnit;
+import java.util.stream.Stream;
 import jollycrate.ssh.Sshd;
+import jollycrate.xml.XmlDocument;
 
 /** The built program, run as people run it. */
 final class Program {
   static final Path HOME = Path.of(System.getProperty("jolly.program")).toAbsolutePath();
   private static final long LIMIT_SECONDS = 600;
+
+  /** Shorter ones are parts of ordinary words. */
+  private static final int SHORT = 3;
 
   /** How a run went. */
   record Run(int exit, String out, String err) {
@@ -97,12 +105,31 @@ final class Program {
       Run run = new Run(process.exitValue(), Files.readString(out), Files.readString(err));
       Files.delete(out);
       Files.delete(err);
+      assertThat(run.all()).as("%s", command).doesNotContain(secretForms());
       return run;
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     } catch (InterruptedException e) {
       throw new AssertionError(e);
     }
+  }
+
+  /** Passwords that it was given, in every form in which a text may hold them. */
+  List<String> secretForms() {
+    return environment.entrySet().stream()
+        .filter(variable -> variable.getKey().contains("PASSWORD"))
+        .map(Map.Entry::getValue)
+        .filter(value -> value.length() > SHORT)
+        .flatMap(
+            value ->
+                Stream.of(
+                    value,
+                    XmlDocument.escape(value),
+                    value.replace("\\", "\\\\").replace("\"", "\\\""),
+                    Base64.getEncoder().encodeToString(value.getBytes(StandardCharsets.UTF_8)),
+                    URLEncoder.encode(value, StandardCharsets.UTF_8)))
+        .distinct()
+        .toList();
   }
 
   Process start(Path out, Path err, String... args) throws IOException {

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.UncheckedIOException;
 import java.net.HttpURLConnection;
 import java.net.InetAddress;
 import java.net.ServerSocket;
@@ -299,8 +300,28 @@ final class Workshop implements AutoCloseable {
     return Files.readString(server.resolve("logs/server.log"));
   }
 
+  /** Secrets stand in files of the server's user alone, and in no record or log. */
+  private void mustKeepSecrets() {
+    List<String> secrets = program.secretForms();
+    try (Stream<Path> files = Files.walk(server)) {
+      for (Path file : files.filter(Files::isRegularFile).toList()) {
+        String text = Files.readString(file, StandardCharsets.ISO_8859_1);
+        boolean open =
+            Files.getPosixFilePermissions(file).stream()
+                .anyMatch(one -> !one.name().startsWith("OWNER"));
+        boolean told = file.startsWith(server.resolve(".jolly")) || file.toString().contains("log");
+        if (open || told) {
+          assertThat(secrets.stream().filter(text::contains)).as("%s", file).isEmpty();
+        }
+      }
+    } catch (IOException | UncheckedIOException goneMeanwhile) {
+      assertThat(goneMeanwhile).hasMessageContaining(server.toString());
+    }
+  }
+
   @Override
   public void close() {
+    mustKeepSecrets();
     program.run("server", "stop", "bench");
     processes().forEach(pid -> ProcessHandle.of(pid).ifPresent(ProcessHandle::destroyForcibly));
   }

@@ -1,5 +1,6 @@
 package jollycrate.glassfish;
 
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -162,6 +163,13 @@ public final class GlassfishKind implements ServerKind {
     return file.endsWith(GlassfishFiles.CONFIGURATION + "/users")
         ? Optional.of(new UserLines())
         : Optional.empty();
+  }
+
+  @Override
+  public Map<String, String> secrets(Path file, byte[] text) {
+    return file.endsWith(GlassfishFiles.CONFIGURATION + "/users")
+        ? UserLines.secretsIn(new String(text, StandardCharsets.UTF_8))
+        : Map.of();
   }
 
   @Override

@@ -1,6 +1,7 @@
 package jollycrate.glassfish;
 
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import jollycrate.hosting.HashedUsers;
 import jollycrate.hosting.LineSplicer;
@@ -23,6 +24,11 @@ final class UserLines extends LineSplicer {
     return Optional.of(line.split(BETWEEN))
         .filter(parts -> parts.length > 1)
         .map(parts -> parts[1]);
+  }
+
+  /** Hashes in such a text, with what people see instead. */
+  static Map<String, String> secretsIn(String text) {
+    return HashedUsers.shown(text.lines().flatMap(line -> hash(line).stream()).toList());
   }
 
   /** Everybody. */

@@ -1,6 +1,7 @@
 package jollycrate.hosting;
 
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -23,6 +24,14 @@ public record HashedUsers(List<HashedUser> users, Map<String, String> hidden) {
       return name.matches("[\\w.@-]+")
           && roles.stream().allMatch(role -> role.matches("[^,;]+") && role.equals(role.strip()));
     }
+  }
+
+  /** Hashes, with what people see instead. */
+  public static Map<String, String> shown(Collection<String> hashes) {
+    return hashes.stream()
+        .filter(hash -> !hash.isEmpty())
+        .distinct()
+        .collect(Collectors.toMap(hash -> hash, hash -> "(hash)"));
   }
 
   /**

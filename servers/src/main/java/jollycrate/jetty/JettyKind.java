@@ -160,6 +160,14 @@ public final class JettyKind implements ServerKind {
   }
 
   @Override
+  public Map<String, String> secrets(Path file, byte[] text) {
+    String name = file.getFileName().toString();
+    return name.endsWith(".xml")
+        ? ContextXml.secretsIn(text)
+        : name.endsWith(".properties") ? UsersProperties.secretsIn(text) : Map.of();
+  }
+
+  @Override
   public KindProcesses processes() {
     return new JettyProcesses();
   }

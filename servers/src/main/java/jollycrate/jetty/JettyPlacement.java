@@ -90,8 +90,6 @@ final class JettyPlacement {
     Path switchPath = folder(environment).resolve(JettyNames.baseName(listener, path) + ".xml");
     byte[] text = descriptor.text(unpacked);
     hidden.putAll(ContextXml.secretsIn(text));
-    Optional.ofNullable(stock.texts().get(switchPath))
-        .ifPresent(old -> hidden.putAll(ContextXml.secretsIn(old)));
     delivered.folder(unpackedIn());
     delivered.live(switchPath, Content.of(text));
     return new Wanted(

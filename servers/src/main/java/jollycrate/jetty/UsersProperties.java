@@ -3,6 +3,7 @@ package jollycrate.jetty;
 import java.io.IOException;
 import java.io.StringReader;
 import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Properties;
@@ -28,6 +29,11 @@ final class UsersProperties {
                         ? user.hash()
                         : user.hash() + COMMA + String.join(COMMA, user.roles())));
     return PropertiesText.of(lines);
+  }
+
+  /** Hashes in such a text, with what people see instead. */
+  static Map<String, String> secretsIn(byte[] text) {
+    return HashedUsers.shown(hashesIn(new String(text, StandardCharsets.UTF_8)).values());
   }
 
   /** Hashes in such a text, by user. */

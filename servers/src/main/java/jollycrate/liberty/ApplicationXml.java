@@ -31,12 +31,17 @@ final class ApplicationXml {
         .append("/>\n");
   }
 
-  void entry(String name, String value) {
-    bound
-        .append("      <env-entry")
-        .append(attribute("name", name))
-        .append(attribute("value", value))
-        .append("/>\n");
+  /**
+   * An environment entry.
+   *
+   * @param secret whether people must not see its value
+   */
+  void entry(String name, String value, boolean secret) {
+    bound.append("      <env-entry");
+    if (secret) {
+      bound.append(attribute("id", LibertySecrets.ENTRY + application + "/" + name));
+    }
+    bound.append(attribute("name", name)).append(attribute("value", value)).append("/>\n");
   }
 
   /** A virtual host of its own, by the name that it is asked by. */

@@ -4,14 +4,9 @@ import static jollycrate.liberty.ApplicationXml.attribute;
 
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
-import java.util.Map;
 import java.util.Set;
-import java.util.stream.Collectors;
 import jollycrate.app.DataSource;
 import jollycrate.file.Digests;
-import jollycrate.secret.Secrets;
-import jollycrate.xml.XmlDocument;
-import jollycrate.xml.XmlException;
 
 /**
  * The data sources of one release of an application. They stand apart from it, and under a name
@@ -76,18 +71,5 @@ final class DataXml {
 
   String text() {
     return (xml + "</server>\n").replace(STAMP, stamp());
-  }
-
-  /** Passwords in such a text, with what people see instead; none in one that somebody broke. */
-  static Map<String, String> secretsIn(String text) {
-    try {
-      return XmlDocument.parse("data", text).root().descendants("properties").stream()
-          .map(properties -> properties.value(PASSWORD, ""))
-          .filter(password -> !password.isEmpty())
-          .distinct()
-          .collect(Collectors.toMap(password -> password, password -> Secrets.HIDDEN));
-    } catch (XmlException broken) {
-      return Map.of();
-    }
   }
 }

@@ -172,6 +172,11 @@ public final class LibertyKind implements ServerKind {
   }
 
   @Override
+  public Map<String, String> secrets(Path file, byte[] text) {
+    return file.toString().endsWith(".xml") ? LibertySecrets.in(text) : Map.of();
+  }
+
+  @Override
   public KindProcesses processes() {
     return new LibertyProcesses();
   }

@@ -127,11 +127,6 @@ final class LibertyPlacement {
   private void dataSources() {
     String before = application.name() + "~data-";
     Path folder = base.dropins();
-    stock.texts().keySet().stream()
-        .filter(file -> file.startsWith(folder))
-        .filter(file -> file.getFileName().toString().startsWith(before))
-        .flatMap(file -> stock.text(file).stream())
-        .forEach(told -> hidden.putAll(DataXml.secretsIn(told)));
     if (application.dataSources().isEmpty()) {
       return;
     }
@@ -150,7 +145,7 @@ final class LibertyPlacement {
     application
         .dataSources()
         .forEach(source -> xml.dataSource(source.jndiName(), data.boundAt(source)));
-    hidden.putAll(DataXml.secretsIn(data.text()));
+    hidden.putAll(LibertySecrets.in(data.text().getBytes(StandardCharsets.UTF_8)));
     delivered.secret(folder.resolve(before + data.stamp() + ".xml"), Content.of(data.text()));
   }
 
@@ -168,7 +163,7 @@ final class LibertyPlacement {
         names(order.artifact().web().envEntries(), Artifact.DeclaredEntry::name),
         "env-entry");
     kept(entry.name(), value);
-    xml.entry(entry.name(), value);
+    xml.entry(entry.name(), value, entry.secret().isPresent());
   }
 
   private void declared(String name, List<String> names, String element) {

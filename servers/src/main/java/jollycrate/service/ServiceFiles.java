@@ -6,6 +6,9 @@ import jollycrate.server.Server;
 
 /** Where everything of a service stands in its folder. */
 final class ServiceFiles {
+  /** What the file that says how a program runs ends with. */
+  static final String RUN = ".program";
+
   private final Path folder;
 
   ServiceFiles(Server server) {
@@ -34,7 +37,7 @@ final class ServiceFiles {
 
   /** What runs on a port. */
   Path run(int port) {
-    return run().resolve(port + ".program");
+    return run().resolve(port + RUN);
   }
 
   /** Where the program on a port noted its process. */

@@ -3,6 +3,7 @@ package jollycrate.service;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDateTime;
@@ -13,6 +14,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.jar.JarEntry;
 import java.util.jar.JarOutputStream;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import jollycrate.artifact.ArtifactKind;
 import jollycrate.artifact.ClassPathPlace;
@@ -20,6 +22,7 @@ import jollycrate.artifact.ServletNamespace;
 import jollycrate.host.Access;
 import jollycrate.host.Content;
 import jollycrate.host.HostFiles;
+import jollycrate.secret.Secrets;
 import jollycrate.server.Evidence;
 import jollycrate.server.Expected;
 import jollycrate.server.KindLogs;
@@ -162,6 +165,14 @@ public final class ServiceKind implements ServerKind {
             stock.digests().getOrDefault(run, ""),
             stock.text(run).map(RunText::read).map(values -> values.getProperty("ready", "")))
         .sign(expected);
+  }
+
+  @Override
+  public Map<String, String> secrets(Path file, byte[] text) {
+    return file.toString().endsWith(ServiceFiles.RUN)
+        ? RunText.secretsIn(new String(text, StandardCharsets.UTF_8)).stream()
+            .collect(Collectors.toMap(value -> value, value -> Secrets.HIDDEN, (a, b) -> a))
+        : Map.of();
   }
 
   @Override

@@ -73,11 +73,6 @@ final class ServicePlacement {
                     "[env-entry] " + entry.name(),
                     "a program of its own has no java:comp/env to find it in",
                     "Give it in [settings], or in 'variables' of [program]"));
-    for (int held : server.ports().all()) {
-      stock.text(files.run(held)).map(RunText::secretsIn).stream()
-          .flatMap(List::stream)
-          .forEach(secret -> hidden.put(secret, Secrets.HIDDEN));
-    }
     ownFolders();
     Swap swap = server.front().isPresent() ? Swap.BESIDE_THEN_SWITCH : Swap.LIVE;
     return new Wanted(placement(port, made.traces()), made.pieces(), swap, refusals.all(), hidden);

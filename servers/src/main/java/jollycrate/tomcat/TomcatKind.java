@@ -235,6 +235,11 @@ public final class TomcatKind implements ServerKind {
   }
 
   @Override
+  public Map<String, String> secrets(Path file, byte[] text) {
+    return file.toString().endsWith(".xml") ? ContextDescriptor.secretsIn(text) : Map.of();
+  }
+
+  @Override
   public KindProcesses processes() {
     return new TomcatProcesses();
   }

@@ -5,7 +5,6 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import jollycrate.app.Application;
 import jollycrate.app.DataSource;
 import jollycrate.app.EnvEntry;
@@ -69,8 +68,6 @@ final class TomcatPlacement {
     refuseExpandable("the server's folder", server.folder().toString(), "Use another folder");
     byte[] text = descriptor.text().bytes();
     hidden.putAll(ContextDescriptor.secretsIn(text));
-    Optional.ofNullable(stock.texts().get(switchPath))
-        .ifPresent(old -> hidden.putAll(ContextDescriptor.secretsIn(old)));
     delivered.live(switchPath, Content.of(text));
     return new Wanted(
             placement(path, switchPath),

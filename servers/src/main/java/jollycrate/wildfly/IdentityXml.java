@@ -1,6 +1,7 @@
 package jollycrate.wildfly;
 
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Stream;
 import jollycrate.hosting.HashedUsers;
@@ -37,6 +38,11 @@ final class IdentityXml {
           .append("\"/>\n");
     }
     return xml.append("  </attributes>\n</identity>\n").toString();
+  }
+
+  /** The hash in such a text, with what people see instead. */
+  static Map<String, String> secretsIn(String text) {
+    return HashedUsers.shown(hash(text).stream().toList());
   }
 
   private static Optional<String> hash(String text) {

@@ -5,6 +5,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Stream;
 import jollycrate.hosting.HashedUsers;
@@ -36,15 +37,16 @@ record PropertiesRealm(String name, Path users, Path roles) {
     }
   }
 
+  /** The name of the file of users as it ships. */
+  static final String USERS = "application-users.properties";
+
   private static final String SHIPPED = "ApplicationRealm";
   private static final String FOLDER = "jboss.server.config.dir";
 
   /** The files as they ship. */
   static List<Path> files(Server server) {
     Path folder = Configuration.file(server).getParent();
-    return Stream.of("application-users.properties", "application-roles.properties")
-        .map(folder::resolve)
-        .toList();
+    return Stream.of(USERS, "application-roles.properties").map(folder::resolve).toList();
   }
 
   /** The one that ships, where the configuration has it still. */
@@ -92,15 +94,21 @@ record PropertiesRealm(String name, Path users, Path roles) {
     return new Piece.Fragment(file, user, user + Lines.BETWEEN + rest, Part.SUPPORT, PickUp.LIVE);
   }
 
+  /** Digests in such a file of users, with what people see instead. */
+  static Map<String, String> secretsIn(String text) {
+    return HashedUsers.shown(
+        lines(text).map(line -> line.substring(line.indexOf(Lines.BETWEEN) + 1).strip()).toList());
+  }
+
+  private static Stream<String> lines(String text) {
+    return text.lines().filter(line -> !line.startsWith("#") && line.contains(Lines.BETWEEN));
+  }
+
   /** Everybody. */
   List<ServerUser> all(Stock stock) {
     Lines lines = new Lines();
     String theirRoles = stock.text(roles).orElse("");
-    return stock
-        .text(users)
-        .orElse("")
-        .lines()
-        .filter(line -> !line.startsWith("#") && line.contains(Lines.BETWEEN))
+    return lines(stock.text(users).orElse(""))
         .map(line -> line.substring(0, line.indexOf(Lines.BETWEEN)))
         .map(
             user ->

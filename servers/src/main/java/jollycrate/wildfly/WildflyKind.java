@@ -1,5 +1,6 @@
 package jollycrate.wildfly;
 
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -171,6 +172,14 @@ public final class WildflyKind implements ServerKind {
     return file.toString().endsWith(".properties")
         ? Optional.of(new PropertiesRealm.Lines())
         : Optional.empty();
+  }
+
+  @Override
+  public Map<String, String> secrets(Path file, byte[] text) {
+    String told = new String(text, StandardCharsets.UTF_8);
+    return file.endsWith(PropertiesRealm.USERS)
+        ? PropertiesRealm.secretsIn(told)
+        : IdentityXml.secretsIn(told);
   }
 
   @Override

@@ -5,11 +5,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import jollycrate.app.DataSource;
-import jollycrate.secret.Secrets;
 import org.junit.jupiter.api.Test;
 
 class DataXmlTest {
@@ -39,12 +37,5 @@ class DataXmlTest {
     assertThat(data("bell", "a<c").boundAt(BIKES)).isNotEqualTo(bound);
     assertThat(data("desk", "a<b").boundAt(BIKES)).isNotEqualTo(bound);
     assertThat(data("bell", "a<b").text()).contains("jndiName=\"" + bound + "\"");
-  }
-
-  @Test
-  void itsPasswordsAreFoundAgainSoThatNobodySeesThem() {
-    String text = data("bell", "a<b").text();
-    assertThat(DataXml.secretsIn(text)).containsExactly(Map.entry("a<b", Secrets.HIDDEN));
-    assertThat(DataXml.secretsIn("<server><broken")).isEmpty();
   }
 }

@@ -7,6 +7,7 @@ import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -37,6 +38,7 @@ import jollycrate.host.HostFiles;
 import jollycrate.host.Launch;
 import jollycrate.host.Life;
 import jollycrate.secret.Reference;
+import jollycrate.secret.Secrets;
 import jollycrate.stock.StockTaker;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -45,6 +47,7 @@ import org.junit.jupiter.api.io.TempDir;
 /** What every kind of server keeps to, whatever it does; each kind says which values to use. */
 public abstract class ServerKindContract {
   private static final String SECRET = "ding-dong-9";
+  private static final String ENTRY = "postage & stamps 4";
 
   @TempDir protected Path folder;
   private final Host host = Host.local();
@@ -145,7 +148,9 @@ public abstract class ServerKindContract {
       jar.write(
           ("<web-app><display-name>"
                   + content
-                  + "</display-name><resource-ref><res-ref-name>bell</res-ref-name><res-type>javax.sql.DataSource</res-type></resource-ref></web-app>")
+                  + "</display-name><resource-ref><res-ref-name>bell</res-ref-name><res-type>javax.sql.DataSource</res-type></resource-ref>"
+                  + "<env-entry><env-entry-name>mail/key</env-entry-name>"
+                  + "<env-entry-type>java.lang.String</env-entry-type></env-entry></web-app>")
               .getBytes());
     }
     return ArtifactReader.read(file);
@@ -235,6 +240,55 @@ public abstract class ServerKindContract {
     assertThat(found).isTrue();
     assertThat(kind.processes().launch(stock()).command())
         .noneMatch(argument -> argument.contains(SECRET));
+  }
+
+  /**
+   * An undeploy resolves no reference: what its diff must not show is known from the files alone.
+   */
+  @Test
+  void secretsOfEarlierDeliveriesAreToldByTheFilesAlone() throws IOException {
+    List<String> secret = new ArrayList<>(List.of(SECRET, ENTRY));
+    StringBuilder texts = new StringBuilder();
+    Secrets secrets = new Secrets(name -> null);
+    Wanted wanted = kind.wanted(stock(), withMore(order(artifact("1"))));
+    for (Piece piece : wanted.pieces()) {
+      byte[] text = bytes(piece);
+      texts.append(new String(text, StandardCharsets.UTF_8)).append('\n');
+      kind.secrets(piece.path(), text).forEach(secrets::hide);
+      assertThat(kind.secrets(piece.path(), "<broken".getBytes())).isNotNull();
+    }
+    wanted.hidden().keySet().stream().filter(it -> it.length() > 20).forEach(secret::add);
+    assertThat(secrets.mask(texts.toString())).doesNotContain(secret);
+  }
+
+  private static byte[] bytes(Piece piece) throws IOException {
+    if (piece instanceof Piece.WholeFile file && !file.path().toString().matches(".*[jw]ar")) {
+      try (InputStream in = file.content().open()) {
+        return in.readAllBytes();
+      }
+    }
+    return piece instanceof Piece.Fragment fragment ? fragment.text().getBytes() : new byte[0];
+  }
+
+  /** The same with a secret entry and a user, where the kind knows such. */
+  private Order withMore(Order order) throws IOException {
+    if (order.artifact().kind() != ArtifactKind.WAR) {
+      return order;
+    }
+    Path file = folder.resolve("jolly.toml");
+    Files.writeString(
+        file,
+        "[env-entry]\n\"mail/key\" = \"env:MAIL\"\n[users]\nrobin = \"env:ROBIN\"\n",
+        StandardOpenOption.APPEND);
+    return new Order(
+        ApplicationFile.read(file, Optional.empty(), Reference::text),
+        order.artifact(),
+        "1",
+        false,
+        Map.of("bell", SECRET),
+        Map.of("robin", "bell-and-lamp-2"),
+        Map.of(Reference.of("env:MAIL", folder).orElseThrow(), ENTRY),
+        Optional.empty());
   }
 
   @Test
