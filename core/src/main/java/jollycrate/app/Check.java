@@ -112,6 +112,17 @@ public record Check(
     return new Check(name, requests, afterwards, once, cell);
   }
 
+  /** Whether it is one request by nobody that looks at one answer, so that it can be made again. */
+  @JsonIgnore
+  public boolean isPlain() {
+    return isSafe()
+        && requests.size() == 1
+        && first().pages() == 0
+        && first().ask().user().isEmpty()
+        && manner.load().isEmpty()
+        && !manner.fromHost();
+  }
+
   /** Whether nothing is meant to be changed by it. */
   @JsonIgnore
   public boolean isSafe() {

@@ -6,6 +6,9 @@ import java.util.regex.Pattern;
 public final class ContextPath {
   private static final Pattern FORM = Pattern.compile("(/[A-Za-z0-9._~-]+)+");
 
+  /** Its parts become the name of a file on most servers. */
+  private static final int LONGEST = 200;
+
   private ContextPath() {}
 
   /** The path in its one form: without a slash at the end, empty for the root. */
@@ -18,6 +21,9 @@ public final class ContextPath {
     String path = normal(written);
     if (!written.startsWith("/")) {
       return "it does not begin with '/'";
+    }
+    if (path.length() > LONGEST) {
+      return "it is longer than " + LONGEST + " characters";
     }
     if (!path.isEmpty() && !FORM.matcher(path).matches()) {
       return "only letters, digits and . _ ~ - may stand between its slashes";

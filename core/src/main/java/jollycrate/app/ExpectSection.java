@@ -2,7 +2,6 @@ package jollycrate.app;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -10,6 +9,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import jollycrate.file.Digests;
+import jollycrate.file.IoReason;
+import jollycrate.file.SmallFile;
 import org.tomlj.TomlArray;
 import org.tomlj.TomlTable;
 
@@ -19,6 +20,10 @@ final class ExpectSection {
   private static final String MATCHES = "matches";
   private static final String TYPE = "type";
   private static final String SIZE = "size";
+
+  /** Of an answer that is compared whole. */
+  private static final long MOST_BYTES = 64 << 20;
+
   private static final String SAME_AS = "same-as";
   private static final String CERTIFICATE = "certificate-days";
   private static final int MOST_DAYS = 3650;
@@ -96,11 +101,13 @@ final class ExpectSection {
             file -> {
               Path path = section.folder(SAME_AS).resolve(file);
               try {
-                return Optional.of(
-                    new Expect.Same(file, Files.size(path), Digests.of(Files.readAllBytes(path))));
+                byte[] bytes = SmallFile.bytes(path, MOST_BYTES);
+                return Optional.of(new Expect.Same(file, bytes.length, Digests.of(bytes)));
               } catch (IOException e) {
                 section.problem(
-                    SAME_AS, "Cannot read '" + path + "'", "Name a file beside this one");
+                    SAME_AS,
+                    "cannot read '" + path + "': " + IoReason.of(e),
+                    "Name a file beside this one");
                 return Optional.empty();
               }
             });

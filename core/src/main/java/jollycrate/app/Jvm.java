@@ -84,6 +84,16 @@ public record Jvm(
     return options;
   }
 
+  /** The maximum heap in bytes. */
+  public long memoryBytes() {
+    long number = Long.parseLong(memory.substring(0, memory.length() - 1));
+    return switch (Character.toLowerCase(memory.charAt(memory.length() - 1))) {
+      case 'k' -> number << 10;
+      case 'm' -> number << 20;
+      default -> number << 30;
+    };
+  }
+
   /** Whether a text is a size as the JVM takes it. */
   public static boolean isSize(String text) {
     return text.matches("\\d{1,9}[kKmMgG]");

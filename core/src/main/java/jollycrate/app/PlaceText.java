@@ -1,6 +1,6 @@
 package jollycrate.app;
 
-import java.util.regex.Pattern;
+import com.google.re2j.Pattern;
 
 /** Where a value stands in an answer, as people write it. */
 final class PlaceText {

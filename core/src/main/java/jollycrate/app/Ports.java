@@ -6,6 +6,7 @@ import java.net.URISyntaxException;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Stream;
 
 /**
@@ -19,7 +20,7 @@ import java.util.stream.Stream;
  * @param url by which people reach it, without a path; empty: by the HTTP port
  * @param trust certificates in PEM (RFC 7468) by which one is trusted there, besides those that
  *     this Java trusts
- * @param machine what its machine is called, when that is another one; else empty
+ * @param machine its machine
  */
 public record Ports(
     String address,
@@ -29,8 +30,20 @@ public record Ports(
     Optional<Integer> beside,
     Optional<URI> url,
     @JsonIgnore Optional<Path> trust,
-    @JsonIgnore String machine) {
+    @JsonIgnore Machine machine) {
+  private static final int HTTP = 80;
+  private static final int HTTPS = 443;
   private static final String LOOPBACK = "127.0.0.1";
+
+  /**
+   * Another machine.
+   *
+   * @param name what it is called in descriptions; empty for this machine
+   * @param address where it is reached; empty while that is not known
+   */
+  public record Machine(String name, String address) {
+    private static final Machine HERE = new Machine("", "");
+  }
 
   /** On this machine. */
   public Ports(
@@ -39,12 +52,13 @@ public record Ports(
       Optional<Https> https,
       Optional<Integer> admin,
       Optional<Integer> beside) {
-    this(address, http, https, admin, beside, Optional.empty(), Optional.empty(), "");
+    this(address, http, https, admin, beside, Optional.empty(), Optional.empty(), Machine.HERE);
   }
 
   /** The same on another machine. */
   public Ports on(String host) {
-    return new Ports(address, http, https, admin, beside, url, trust, host);
+    return new Ports(
+        address, http, https, admin, beside, url, trust, new Machine(host, machine.address));
   }
 
   /** The same without an admin listener. */
@@ -65,7 +79,25 @@ public record Ports(
   /** The same where people reach it, unless its description says, by its machine's address. */
   public Ports reachedAt(String machineAddress) {
     String host = machineAddress.contains(":") ? "[" + machineAddress + "]" : machineAddress;
-    return reachedBy(Optional.of(url.orElseGet(() -> url(host, http, ""))));
+    Ports there =
+        new Ports(address, http, https, admin, beside, url, trust, new Machine(machine.name, host));
+    return there.reachedBy(Optional.of(url.orElseGet(() -> url(host, http, ""))));
+  }
+
+  /**
+   * Whether its own listener answers at an address, and no proxy before it.
+   *
+   * @param asked of the main listener, as people reach it
+   */
+  public boolean isOwn(URI asked) {
+    boolean tls = asked.getScheme().equals("https");
+    int port = asked.getPort() > 0 ? asked.getPort() : tls ? HTTPS : HTTP;
+    boolean listens = tls ? https.filter(own -> own.port() == port).isPresent() : port == http;
+    return listens
+        && (machine.name.isEmpty()
+                ? Set.of(boundName(), LOOPBACK, "localhost")
+                : Set.of(machine.name, machine.address))
+            .contains(asked.getHost());
   }
 
   /** Where people reach a path. */
@@ -97,7 +129,7 @@ public record Ports(
 
   /** The same behind the admin listener. */
   public Optional<URI> atAdmin(String path) {
-    return admin.map(port -> url(machine.isEmpty() ? LOOPBACK : machine, port, path));
+    return admin.map(port -> url(machine.name.isEmpty() ? LOOPBACK : machine.name, port, path));
   }
 
   /** Where everything is reached over HTTPS. */
@@ -119,7 +151,7 @@ public record Ports(
 
   /** The host part of addresses that reach what it binds. */
   public String hostName() {
-    return machine.isEmpty() ? boundName() : machine;
+    return machine.name.isEmpty() ? boundName() : machine.name;
   }
 
   /** The same as seen from its own machine. */

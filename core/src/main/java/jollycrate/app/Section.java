@@ -1,5 +1,7 @@
 package jollycrate.app;
 
+import com.google.re2j.Pattern;
+import com.google.re2j.PatternSyntaxException;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
@@ -10,8 +12,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.regex.Pattern;
-import java.util.regex.PatternSyntaxException;
 import jollycrate.secret.Reference;
 import org.tomlj.TomlArray;
 import org.tomlj.TomlPosition;
@@ -278,7 +278,10 @@ final class Section {
       problem(
           key,
           "'" + text + "' is no regular expression: " + e.getDescription(),
-          "Fix it at its character " + (e.getIndex() + 1));
+          "Fix '"
+              + e.getPattern()
+              + "' in it; what looks ahead or behind, and references back to"
+              + " a group, are not known here");
       return false;
     }
   }

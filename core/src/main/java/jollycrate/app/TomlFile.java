@@ -1,9 +1,9 @@
 package jollycrate.app;
 
 import java.io.IOException;
-import java.nio.charset.MalformedInputException;
+import java.nio.ByteBuffer;
+import java.nio.charset.CharacterCodingException;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -14,6 +14,7 @@ import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import jollycrate.file.IoReason;
+import jollycrate.file.SmallFile;
 import org.tomlj.Toml;
 import org.tomlj.TomlArray;
 import org.tomlj.TomlParseError;
@@ -93,11 +94,11 @@ final class TomlFile {
 
   private static String textOf(Path path) {
     try {
-      if (Files.size(path) > MOST_BYTES) {
-        throw first(path, "larger than " + MOST_BYTES + " bytes");
-      }
-      return Files.readString(path, StandardCharsets.UTF_8);
-    } catch (MalformedInputException e) {
+      return StandardCharsets.UTF_8
+          .newDecoder()
+          .decode(ByteBuffer.wrap(SmallFile.bytes(path, MOST_BYTES)))
+          .toString();
+    } catch (CharacterCodingException e) {
       throw first(path, "not UTF-8 text");
     } catch (IOException e) {
       throw first(path, "cannot be read: " + IoReason.of(e));

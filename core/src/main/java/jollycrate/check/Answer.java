@@ -94,9 +94,9 @@ public record Answer(
     return header("Content-Type");
   }
 
-  /** Whether a server read it from a file by itself. */
+  /** Whether a server may have read it from a file by itself: it tells when that was changed. */
   boolean fromFile() {
-    return OF_A_FILE.matcher(header("ETag")).matches();
+    return OF_A_FILE.matcher(header("ETag")).matches() || !header("Last-Modified").isEmpty();
   }
 
   /** Why none came; empty when one did. */

@@ -8,6 +8,7 @@ import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import com.github.difflib.DiffUtils;
 import com.github.difflib.UnifiedDiffUtils;
+import com.google.re2j.Pattern;
 import java.net.URI;
 import java.util.List;
 import jollycrate.json.Json;
@@ -46,7 +47,10 @@ record AnswerDiff(List<String> varies) {
       alike = sorted(alike);
     }
     for (String rule : varies) {
-      alike = rule.startsWith("/") ? alike : alike.replaceAll(rule, "(varies)");
+      alike =
+          rule.startsWith("/")
+              ? alike
+              : Pattern.compile(rule).matcher(alike).replaceAll("(varies)");
     }
     return alike.lines().toList();
   }

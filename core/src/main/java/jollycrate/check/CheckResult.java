@@ -114,6 +114,12 @@ public record CheckResult(
     return with(request, misses, cause, place);
   }
 
+  /** The same under another name; it proves nothing. */
+  public CheckResult named(String other, List<Miss> missed, Optional<Cause> why) {
+    return new CheckResult(
+        other, request, status, unanswered, took, missed, why, false, cell, times, picture);
+  }
+
   /** The same, told to have asked for something else. */
   CheckResult asking(String other) {
     return with(other, misses, cause, cell);

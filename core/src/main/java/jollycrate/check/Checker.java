@@ -4,6 +4,8 @@ import java.net.URI;
 import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
+import java.util.UUID;
+import jollycrate.app.Ask;
 import jollycrate.app.Check;
 import jollycrate.app.Statuses;
 import jollycrate.server.Cause;
@@ -40,6 +42,15 @@ public final class Checker {
         : told;
   }
 
+  /** The same with a query that no cache has an answer for. */
+  public CheckResult runFresh(Check check) {
+    Check.Request asked = check.first();
+    Ask ask = asked.ask();
+    String query = (ask.path().contains("?") ? "&" : "?") + "jolly-fresh=" + UUID.randomUUID();
+    Ask fresh = new Ask(ask.method(), ask.path() + query, ask.headers(), ask.sent(), ask.user());
+    return run(new Check(check.name(), fresh, asked.expect()));
+  }
+
   private static String path(Check check) {
     return check.first().ask().path().substring(1);
   }
@@ -60,8 +71,13 @@ public final class Checker {
 
   /** Asks a program at its root; any answer of its own will do, but an error. */
   public CheckResult anyAnswer() {
+    return anyAnswer("answers");
+  }
+
+  /** The same under another name. */
+  public CheckResult anyAnswer(String name) {
     Answer answer = requester.send(Requester.Request.get(base), LIMIT);
-    return Verdict.result("answers", "GET", base, answer, errors(answer), answer.came());
+    return Verdict.result(name, "GET", base, answer, errors(answer), answer.came());
   }
 
   /**
@@ -105,8 +121,12 @@ public final class Checker {
                     "the public port answers for it too",
                     "Give the admin listener a Service of its own"))
             : Optional.empty();
-    return CheckResult.of(
-        "the public port does not answer for it", "GET " + other, there, misses, cause, proven);
+    boolean nobody = !there.came() || there.status() == NOT_FOUND;
+    String name =
+        nobody || same
+            ? "the public port does not answer for it"
+            : "the public port answers with something else";
+    return CheckResult.of(name, "GET " + other, there, misses, cause, proven);
   }
 
   private static Optional<String> unproven(Answer answer, boolean servlets) {

@@ -55,6 +55,10 @@ final class Exchange {
     begun = true;
   }
 
+  boolean isAnswered() {
+    return begun;
+  }
+
   /** What to say instead of an answer, when it was given up. */
   Optional<Answer> cut() {
     return cut;

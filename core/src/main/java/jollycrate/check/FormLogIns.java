@@ -9,7 +9,6 @@ import java.util.Map;
 import java.util.Optional;
 import jollycrate.app.Ask;
 import jollycrate.app.Statuses;
-import org.jsoup.Jsoup;
 import org.jsoup.nodes.Element;
 
 /**
@@ -117,7 +116,7 @@ final class FormLogIns {
   /** What came from an address. */
   private record Page(URI url, Answer answer) {
     Optional<Element> form() {
-      return Jsoup.parse(answer.text(), url.toString()).select("form").stream()
+      return BodyText.page(answer.text(), url).select("form").stream()
           .filter(form -> form.selectFirst(PASSWORD) != null)
           .findFirst();
     }

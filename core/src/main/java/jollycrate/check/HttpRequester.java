@@ -6,6 +6,7 @@ import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.net.NoRouteToHostException;
 import java.net.Socket;
+import java.net.SocketException;
 import java.net.URI;
 import java.net.UnknownHostException;
 import java.nio.charset.Charset;
@@ -16,8 +17,10 @@ import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.BooleanSupplier;
 import java.util.function.Supplier;
 import java.util.zip.ZipException;
@@ -36,22 +39,32 @@ import org.apache.hc.client5.http.impl.classic.CloseableHttpClient;
 import org.apache.hc.client5.http.impl.classic.HttpClients;
 import org.apache.hc.client5.http.impl.cookie.RFC6265CookieSpecFactory;
 import org.apache.hc.client5.http.impl.io.DefaultHttpClientConnectionOperator;
+import org.apache.hc.client5.http.impl.io.ManagedHttpClientConnectionFactory;
+import org.apache.hc.client5.http.impl.io.PoolingHttpClientConnectionManager;
 import org.apache.hc.client5.http.impl.io.PoolingHttpClientConnectionManagerBuilder;
 import org.apache.hc.client5.http.io.HttpClientConnectionOperator;
 import org.apache.hc.client5.http.protocol.HttpClientContext;
 import org.apache.hc.client5.http.ssl.DefaultClientTlsStrategy;
 import org.apache.hc.client5.http.ssl.TlsSocketStrategy;
 import org.apache.hc.core5.http.ClassicHttpResponse;
+import org.apache.hc.core5.http.ConnectionClosedException;
+import org.apache.hc.core5.http.EndpointDetails;
 import org.apache.hc.core5.http.Header;
 import org.apache.hc.core5.http.HttpEntity;
 import org.apache.hc.core5.http.NoHttpResponseException;
+import org.apache.hc.core5.http.config.Http1Config;
 import org.apache.hc.core5.http.config.RegistryBuilder;
 import org.apache.hc.core5.pool.PoolConcurrencyPolicy;
+import org.apache.hc.core5.util.TimeValue;
 import org.apache.hc.core5.util.Timeout;
 
 /** Requests over a blocking client that never repeats one. */
 public final class HttpRequester implements Requester {
   private static final int UNAUTHORIZED = 401;
+  private static final int HTTPS = 443;
+  private static final Set<String> SAFE = Set.of("GET", "HEAD");
+  private static final int MOST_HEADERS = 500;
+  private static final int MOST_IN_A_HEADER = 64 << 10;
   private static final int MOST_CONNECTIONS = 256;
   private static final Timeout CONNECT = Timeout.ofSeconds(5);
 
@@ -63,12 +76,17 @@ public final class HttpRequester implements Requester {
 
   /** Certificates are read when something is asked over TLS, as that takes a while. */
   private static TlsSocketStrategy whenAsked(Optional<Path> trust) {
+    AtomicReference<TlsSocketStrategy> read = new AtomicReference<>();
     return (socket, host, port, attachment, context) -> {
-      TlsSocketStrategy strategy =
-          trust.isPresent()
-              ? new DefaultClientTlsStrategy(TrustedCertificates.and(trust.get()))
-              : DefaultClientTlsStrategy.createDefault();
-      return strategy.upgrade(socket, host, port, attachment, context);
+      synchronized (read) {
+        if (read.get() == null) {
+          read.set(
+              trust.isPresent()
+                  ? new DefaultClientTlsStrategy(TrustedCertificates.and(trust.get()))
+                  : DefaultClientTlsStrategy.createDefault());
+        }
+      }
+      return read.get().upgrade(socket, host, port, attachment, context);
     };
   }
 
@@ -77,6 +95,7 @@ public final class HttpRequester implements Requester {
   private final BooleanSupplier interrupted;
   private final Supplier<Socket> sockets;
   private final DnsResolver names;
+  private final PoolingHttpClientConnectionManager connections;
   private final CloseableHttpClient client;
   private final OpenExchanges exchanges = new OpenExchanges();
 
@@ -96,11 +115,31 @@ public final class HttpRequester implements Requester {
     this.interrupted = interrupted;
     this.sockets = sockets;
     this.names = new KnownNames(addresses);
-    this.client = client(sockets, names, whenAsked(trust));
+    this.connections = connections(sockets, names, whenAsked(trust));
+    this.client = client(connections);
   }
 
-  private static CloseableHttpClient client(
+  private static PoolingHttpClientConnectionManager connections(
       Supplier<Socket> sockets, DnsResolver names, TlsSocketStrategy tls) {
+    return new By(sockets)
+        .setTlsSocketStrategy(tls)
+        .setDnsResolver(names)
+        .setPoolConcurrencyPolicy(PoolConcurrencyPolicy.LAX)
+        .setConnectionFactory(
+            ManagedHttpClientConnectionFactory.builder()
+                .http1Config(
+                    Http1Config.custom()
+                        .setMaxHeaderCount(MOST_HEADERS)
+                        .setMaxLineLength(MOST_IN_A_HEADER)
+                        .build())
+                .build())
+        .setMaxConnTotal(MOST_CONNECTIONS)
+        .setMaxConnPerRoute(MOST_CONNECTIONS)
+        .setDefaultConnectionConfig(ConnectionConfig.custom().setConnectTimeout(CONNECT).build())
+        .build();
+  }
+
+  private static CloseableHttpClient client(PoolingHttpClientConnectionManager connections) {
     return HttpClients.custom()
         .disableAutomaticRetries()
         .disableRedirectHandling()
@@ -108,16 +147,7 @@ public final class HttpRequester implements Requester {
         .disableContentCompression()
         .setUserAgent("jolly")
         .setDefaultCookieSpecRegistry(name -> COOKIES)
-        .setConnectionManager(
-            new By(sockets)
-                .setTlsSocketStrategy(tls)
-                .setDnsResolver(names)
-                .setPoolConcurrencyPolicy(PoolConcurrencyPolicy.LAX)
-                .setMaxConnTotal(MOST_CONNECTIONS)
-                .setMaxConnPerRoute(MOST_CONNECTIONS)
-                .setDefaultConnectionConfig(
-                    ConnectionConfig.custom().setConnectTimeout(CONNECT).build())
-                .build())
+        .setConnectionManager(connections)
         .build();
   }
 
@@ -159,9 +189,30 @@ public final class HttpRequester implements Requester {
         : answer;
   }
 
+  /**
+   * A connection that was kept open may have been closed by the server just now: what is safe to
+   * repeat is sent once more, on a fresh one (RFC 9112, section 9.3.1).
+   */
   private Answer send(Request asked, Charset charset, Duration limit) {
+    Sent first = sendOnce(asked, charset, limit);
+    if (!first.staleConnection() || !SAFE.contains(asked.method())) {
+      return first.answer();
+    }
+    connections.closeIdle(TimeValue.ZERO_MILLISECONDS);
+    return sendOnce(asked, charset, limit.minus(first.answer().took())).answer();
+  }
+
+  /**
+   * What became of a request.
+   *
+   * @param staleConnection whether none came because a kept connection was closed meanwhile
+   */
+  private record Sent(Answer answer, boolean staleConnection) {}
+
+  private Sent sendOnce(Request asked, Charset charset, Duration limit) {
     HttpUriRequestBase request = new HttpUriRequestBase(asked.method(), asked.url());
     asked.sent().ifPresent(sent -> request.setEntity(SentBody.of(sent)));
+    request.setHeader("Cache-Control", "no-cache");
     asked.headers().forEach(request::setHeader);
     Session session = asked.session();
     session
@@ -175,14 +226,29 @@ public final class HttpRequester implements Requester {
     Exchange exchange = Exchange.begin(request, limit, givenUp);
     exchanges.begins(exchange);
     try {
-      return client.execute(request, context, response -> answer(response, exchange));
+      return new Sent(
+          client.execute(request, context, response -> answer(response, exchange)), false);
     } catch (IOException e) {
-      return exchange.cut().orElseGet(() -> failure(e, asked.url(), exchange.took()));
+      Optional<Answer> cut = exchange.cut();
+      return new Sent(
+          cut.orElseGet(() -> failure(e, asked.url(), exchange.took())),
+          cut.isEmpty() && !exchange.isAnswered() && wasKept(context) && isClosed(e));
     } catch (IllegalStateException aborted) {
-      return exchange.cut().orElseThrow(() -> aborted);
+      return new Sent(exchange.cut().orElseThrow(() -> aborted), false);
     } finally {
       exchanges.ends(exchange);
     }
+  }
+
+  private static boolean wasKept(HttpClientContext context) {
+    EndpointDetails connection = context.getEndpointDetails();
+    return connection != null && connection.getRequestCount() > 1;
+  }
+
+  private static boolean isClosed(IOException e) {
+    return e instanceof NoHttpResponseException
+        || e instanceof ConnectionClosedException
+        || e instanceof SocketException;
   }
 
   @Override
@@ -208,7 +274,8 @@ public final class HttpRequester implements Requester {
   public X509Certificate certificate(URI url, Duration limit) throws IOException {
     String host = url.getHost().replaceAll("[\\[\\]]", "");
     InetAddress address = names.resolve(host)[0];
-    return Certificates.shown(sockets.get(), new InetSocketAddress(address, url.getPort()), limit);
+    int port = url.getPort() < 0 ? HTTPS : url.getPort();
+    return Certificates.shown(sockets.get(), new InetSocketAddress(address, port), limit);
   }
 
   private static String pair(Credentials known) {

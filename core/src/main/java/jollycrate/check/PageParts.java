@@ -17,7 +17,6 @@ import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import jollycrate.app.Statuses;
 import jollycrate.server.Cause;
-import org.jsoup.Jsoup;
 import org.jsoup.nodes.Document;
 import org.jsoup.nodes.Element;
 
@@ -184,7 +183,7 @@ record PageParts(Requester requester, URI base, Requester.Session session, int d
    * @param pages how many pages deep links are followed, this one being the first
    */
   private List<Part> referred(URI url, String html, int pages) {
-    Document page = Jsoup.parse(html, url.toString());
+    Document page = BodyText.page(html, url);
     List<Part> parts = new ArrayList<>();
     for (By by : PARTS) {
       for (Element element : page.select(by.elements())) {

@@ -72,8 +72,8 @@ final class CheckRun {
       boolean beside =
           site.server().front().isPresent()
               && placement.route().base().equals(placement.route().direct());
-      Sides sides = Sides.of(placement, there, beside ? there : here, people);
-      Checker direct = sides.direct();
+      Sides sides = Sides.of(site, placement, there, beside ? there : here, people);
+      Checker direct = sides.inside();
       boolean hosted = site.traits().hosts();
       if (application.checks().isEmpty() && !hosted && !application.program().speaksHttp()) {
         CheckResult listens = listens(placement);
@@ -81,10 +81,18 @@ final class CheckRun {
         progress.checked(results.get(0));
       } else if (application.checks().isEmpty()) {
         Supplier<CheckResult> root =
-            () -> hosted ? sides.outside().root(servlets) : sides.outside().anyAnswer();
+            () -> hosted ? sides.member().root(servlets) : sides.member().anyAnswer();
         results.add(explained(placement, down, ends(placement), root, direct::anyAnswer));
       }
       results.addAll(all(application.checks(), sides, placement, down));
+      if (results.stream().allMatch(CheckResult::passed)) {
+        sides
+            .way()
+            .map(way -> new WayRun(way, placement.route().base()))
+            .map(way -> way.ask(application.checks(), direct.anyAnswer()))
+            .map(through -> explainedWay(placement, through, direct))
+            .ifPresent(results::add);
+      }
       for (DataCheck data : application.data()) {
         CheckResult asked = new DataRun(site, application, people.databases()).ask(data);
         results.add(asked);
@@ -93,7 +101,7 @@ final class CheckRun {
       if (placement.route().listener().equals(Placement.ADMIN)) {
         CheckResult hidden =
             sides
-                .outside()
+                .member()
                 .absentAt(publicly(placement), results.stream().anyMatch(CheckResult::proves));
         progress.checked(hidden);
         results.add(hidden);
@@ -112,7 +120,7 @@ final class CheckRun {
           checks.stream().map(check -> made(check, sides, threads)).toList();
       for (int i = 0; i < checks.size(); i++) {
         Check check = checks.get(i);
-        Checker direct = sides.direct();
+        Checker direct = sides.inside();
         Supplier<CheckResult> again = check.isSafe() ? () -> direct.run(check) : direct::anyAnswer;
         List<LogPlace> logs = atOnce == 1 ? ends(placement) : begin;
         results.add(explained(placement, down, logs, made.get(i), again));
@@ -183,6 +191,22 @@ final class CheckRun {
     return told;
   }
 
+  private CheckResult explainedWay(Placement placement, CheckResult through, Checker direct) {
+    CheckResult told =
+        through.passed()
+            ? through
+            : through.because(between(placement, through, direct::anyAnswer).or(through::cause));
+    progress.checked(told);
+    return told;
+  }
+
+  private Optional<Cause> between(
+      Placement placement, CheckResult result, Supplier<CheckResult> direct) {
+    return new WayBlame(site.host(), site.server())
+        .of(result, placement.route(), direct)
+        .or(() -> new FrontBlame(site).of(result, placement, direct));
+  }
+
   /** Where the logs end now in which a cause may stand: the application's own, then others. */
   private List<LogPlace> ends(Placement placement) {
     Sight sight = site.host().sight();
@@ -197,10 +221,7 @@ final class CheckRun {
 
   private Optional<Cause> cause(
       Placement placement, CheckResult result, List<LogPlace> logs, Supplier<CheckResult> direct) {
-    Optional<Cause> between =
-        new WayBlame(site.host(), site.server())
-            .of(result, placement.route(), direct)
-            .or(() -> new FrontBlame(site).of(result, placement, direct));
+    Optional<Cause> between = between(placement, result, direct);
     if (between.isPresent()) {
       return between;
     }

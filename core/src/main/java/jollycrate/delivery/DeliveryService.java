@@ -15,6 +15,7 @@ import jollycrate.check.People;
 import jollycrate.file.Trees;
 import jollycrate.foresee.Finding;
 import jollycrate.foresee.Foresight;
+import jollycrate.foresee.LossRule;
 import jollycrate.foresee.ProcessRule;
 import jollycrate.journal.EarlierRelease;
 import jollycrate.server.Order;
@@ -23,6 +24,7 @@ import jollycrate.server.Standing;
 import jollycrate.server.Stock;
 import jollycrate.server.Unfolded;
 import jollycrate.server.Wanted;
+import jollycrate.step.Step;
 import jollycrate.step.StepList;
 import jollycrate.watch.Interrupts;
 import jollycrate.watch.Progress;
@@ -97,13 +99,16 @@ public final class DeliveryService {
     Act act = new Act(site, progress, interrupts, target, outcome);
     Stock stock = act.takeStock();
     List<Finding> findings =
-        new ArrayList<>(Foresight.look(new Looking(site).scene(stock, order, wanted)));
+        new ArrayList<>(
+            Foresight.look(new Looking(site).scene(stock, order, wanted, manner.accepted())));
     findings.addAll(scripts.findings());
     findings.addAll(settled.findings());
     findings.addAll(source.findings());
     site.secrets().tooShort().stream().map(DeliveryService::tooShort).forEach(findings::add);
     StepList steps = act.steps(stock);
     findings.addAll(new Interruptions(site).look(stock, steps, application));
+    boolean switches = steps.change().stream().anyMatch(Step::moves);
+    findings.addAll(LossRule.look(stock, wanted.placement(), switches, manner.accepted()));
     findings.addAll(new Transfer(site, progress).foresee(steps));
     return new Course.Way(
         act,

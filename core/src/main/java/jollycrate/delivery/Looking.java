@@ -20,7 +20,7 @@ import jollycrate.watch.Site;
 record Looking(Site site) {
   private static final Duration COMMAND_LIMIT = Duration.ofSeconds(20);
 
-  Scene scene(Stock stock, Order order, Wanted wanted) {
+  Scene scene(Stock stock, Order order, Wanted wanted, Set<String> accepted) {
     return new Scene(
         stock,
         site.traits(),
@@ -36,7 +36,8 @@ record Looking(Site site) {
             .map(front -> site.host().processes().acceptors(front.port()))
             .orElse(Fact.known(Set.of())),
         site.kind()::splicer,
-        this::run);
+        this::run,
+        accepted);
   }
 
   /** Speaks to databases from where an application works. */
@@ -47,9 +48,20 @@ record Looking(Site site) {
   /** The folder where the application works: its server's, or a program's own. */
   private Path worksIn(Application application) {
     if (site.traits().hosts()) {
-      return site.server().steering().unit().map(this::worksIn).orElse(site.server().folder());
+      return site.server().steering().unit().map(this::worksIn).orElseGet(this::worksNow);
     }
     return site.server().folder().resolve(application.program().folder());
+  }
+
+  /** A server that somebody started works where it was started; one of ours in its folder. */
+  private Path worksNow() {
+    return site.stockTaker()
+        .presence()
+        .found()
+        .filter(running -> !running.ours())
+        .map(running -> site.host().processes().workingFolder(running.identity()))
+        .map(works -> works.orElse(site.server().folder()))
+        .orElse(site.server().folder());
   }
 
   /** A unit works where it says, else at the root of all files (systemd.exec(5)). */

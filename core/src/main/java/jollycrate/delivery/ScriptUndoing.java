@@ -33,11 +33,16 @@ final class ScriptUndoing {
   static Optional<String> undo(Site site, Progress progress, Path kept) {
     return site.files()
         .wholeIfThere(kept, MOST_BYTES)
-        .flatMap(bytes -> Json.document(bytes, Undo.class))
         .flatMap(
-            undo -> {
-              awaitEnd(site, progress, undo);
-              return undo(site, undo);
+            bytes -> {
+              Optional<Undo> undo = Json.document(bytes, Undo.class);
+              undo.ifPresent(known -> awaitEnd(site, progress, known));
+              return undo.isPresent()
+                  ? undo(site, undo.get())
+                  : Optional.of(
+                      "a script may have been applied, and was not undone: '"
+                          + kept
+                          + "' cannot be read");
             });
   }
 
@@ -85,7 +90,7 @@ final class ScriptUndoing {
               new JdbcProbe.LogIn(source, password),
               undo.application(),
               site.time(),
-              site.by())
+              undo.by())
           .undo(undo);
     } catch (SecretException e) {
       return Optional.of(

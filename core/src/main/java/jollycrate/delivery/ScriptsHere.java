@@ -27,6 +27,7 @@ final class ScriptsHere {
   private final String application;
   private final Map<String, String> passwords;
   private final HalfApplied choice;
+  private final String by;
   private final JdbcProbe probe;
   private final List<Scripts> all;
   private final List<Step.ApplyScript> done = new ArrayList<>();
@@ -42,6 +43,7 @@ final class ScriptsHere {
     this.application = application.name();
     this.passwords = passwords;
     this.choice = choice;
+    this.by = ScriptRun.by(site.by(), site.server());
     this.probe = new Looking(site).probe(application);
     this.all =
         application.dataSources().stream()
@@ -53,7 +55,7 @@ final class ScriptsHere {
   private ScriptRun run(DataSource source) {
     String password = passwords.getOrDefault(source.jndiName(), "");
     return new ScriptRun(
-        probe, new JdbcProbe.LogIn(source, password), application, site.time(), site.by());
+        probe, new JdbcProbe.LogIn(source, password), application, site.time(), by);
   }
 
   List<Finding> findings() {
@@ -122,6 +124,7 @@ final class ScriptsHere {
         step.digest(),
         step.noted(),
         step.counts(),
+        by,
         script.undo().orElse(Optional.empty()),
         script.script().within());
   }

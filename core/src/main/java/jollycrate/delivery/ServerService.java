@@ -216,6 +216,24 @@ public final class ServerService {
     }
   }
 
+  /**
+   * Stops the server so that it is started again; false when it did not run.
+   *
+   * @throws NotDeliveredException when a restart would change how a process runs that somebody else
+   *     started
+   */
+  public boolean stopToRestart() {
+    List<String> changes =
+        Interruptions.otherwise(site, site.stockTaker().take(List.of())).stream()
+            .map(finding -> finding.message() + ". " + finding.fix())
+            .toList();
+    if (!changes.isEmpty()) {
+      throw new NotDeliveredException(
+          "Cannot restart '" + site.server().name() + "': " + String.join("\n  ", changes));
+    }
+    return stop();
+  }
+
   /** Applications that do not run although the server does, and programs that it left behind. */
   public List<Cause> troubles() {
     ServerProcess process = new ServerProcess(site);

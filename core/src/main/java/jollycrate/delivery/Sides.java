@@ -1,5 +1,6 @@
 package jollycrate.delivery;
 
+import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import jollycrate.app.Check;
@@ -9,17 +10,18 @@ import jollycrate.check.Checker;
 import jollycrate.check.People;
 import jollycrate.check.Requester;
 import jollycrate.server.Placement;
+import jollycrate.watch.Site;
 
 /**
  * From where checks ask.
  *
- * @param outside asks as people do
+ * @param member asks the server that was delivered to, as people do where no proxy stands before it
  * @param inside asks the same on the server's own machine
- * @param direct asks the program there without a web server before it
+ * @param way asks through the proxy by which people reach it; empty where there is none
  * @param silent names of checks to which nothing came back from outside
  */
-record Sides(Checker outside, Checker inside, Checker direct, Set<String> silent) {
-  static Sides of(Placement placement, Requester there, Requester here, People people) {
+record Sides(Checker member, Checker inside, Optional<Checker> way, Set<String> silent) {
+  static Sides of(Site site, Placement placement, Requester there, Requester here, People people) {
     Placement.Route route = placement.route();
     boolean main = route.listener().equals(Placement.MAIN);
     boolean admin = route.listener().equals(Placement.ADMIN);
@@ -28,9 +30,13 @@ record Sides(Checker outside, Checker inside, Checker direct, Set<String> silent
       here.leads(route.base().getHost(), route.direct().getHost());
     }
     Checker inside = new Checker(there, main ? route.direct() : route.base(), people);
-    Checker outside = admin ? inside : new Checker(here, route.base(), people);
-    Checker direct = new Checker(there, route.direct(), people);
-    return new Sides(outside, inside, direct, ConcurrentHashMap.newKeySet());
+    boolean straight = route.base().equals(route.direct());
+    boolean own = !main || (straight || site.server().ports().isOwn(route.base()));
+    boolean fronted = site.server().front().isPresent();
+    Checker member = admin || !own || fronted ? inside : new Checker(here, route.base(), people);
+    Optional<Checker> way =
+        own || straight ? Optional.empty() : Optional.of(new Checker(here, route.base(), people));
+    return new Sides(member, inside, way, ConcurrentHashMap.newKeySet());
   }
 
   /** Where nothing came back once, nothing is waited for again. */
@@ -38,10 +44,13 @@ record Sides(Checker outside, Checker inside, Checker direct, Set<String> silent
     if (check.manner().fromHost()) {
       return inside.run(check);
     }
-    if (!silent.isEmpty()) {
-      return outside.notAsked(check, silent.iterator().next());
+    if (way.isPresent() && check.first().expect().certificateDays().isPresent()) {
+      return way.get().run(check);
     }
-    CheckResult result = outside.run(check);
+    if (!silent.isEmpty()) {
+      return member.notAsked(check, silent.iterator().next());
+    }
+    CheckResult result = member.run(check);
     if (result.why() == Answer.Why.SILENCE) {
       silent.add(result.name());
     }

@@ -26,6 +26,7 @@ import jollycrate.artifact.Artifact;
 import jollycrate.artifact.ZipArchive;
 import jollycrate.check.CheckResult;
 import jollycrate.file.IoReason;
+import jollycrate.file.SmallFile;
 import jollycrate.json.Json;
 import jollycrate.secret.Reference;
 
@@ -224,18 +225,15 @@ public final class CheckDraft {
 
   private static JsonNode read(Path source, String begins) {
     try {
-      if (Files.size(source) > MOST_BYTES) {
-        throw cannot(source, "it has more than " + (MOST_BYTES >> 20) + " MB");
-      }
       boolean yaml = source.toString().matches(".*\\.ya?ml");
       ObjectMapper mapper = yaml ? new YAMLMapper() : Json.told();
-      JsonNode document = mapper.readTree(Files.readAllBytes(source));
+      JsonNode document = mapper.readTree(SmallFile.bytes(source, MOST_BYTES));
       if (!document.has(begins)) {
         throw cannot(source, "there is no '" + begins + "' in it");
       }
       return document;
     } catch (JacksonException e) {
-      throw cannot(source, "line " + e.getLocation().getLineNr() + " is not understood");
+      throw cannot(source, Json.fault(e));
     } catch (IOException e) {
       throw cannot(source, IoReason.of(e));
     }

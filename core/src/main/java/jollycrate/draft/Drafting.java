@@ -11,6 +11,7 @@ import java.util.stream.Stream;
 import jollycrate.app.ApplicationFile;
 import jollycrate.app.NotDescribedException;
 import jollycrate.artifact.Artifact;
+import jollycrate.file.SmallFile;
 import jollycrate.json.Json;
 
 /** Makes a first description of the project in a folder. */
@@ -189,12 +190,12 @@ public final class Drafting {
   private void frontEnd() throws IOException {
     JsonNode described;
     try {
-      described = Json.told().readTree(Files.readString(folder.resolve("package.json")));
+      described =
+          Json.told()
+              .readTree(SmallFile.text(folder.resolve("package.json"), SmallFile.MOST_BYTES));
     } catch (JsonProcessingException e) {
       throw new NotDescribedException(
-          "Cannot read 'package.json': it is no JSON in line "
-              + e.getLocation().getLineNr()
-              + ". Fix it first");
+          "Cannot read 'package.json': " + Json.fault(e) + ". Fix it first");
     }
     name(described.path("name").asText("pages"), "package.json");
     text.text("version", described.path("version").asText("0.0.0"), "package.json");

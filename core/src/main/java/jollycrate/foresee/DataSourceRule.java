@@ -5,8 +5,10 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.regex.Pattern;
 import jollycrate.app.DataSource;
+import jollycrate.app.Nearest;
 import jollycrate.artifact.Artifact;
 import jollycrate.artifact.ArtifactKind;
 import jollycrate.artifact.ArtifactReader;
@@ -22,7 +24,7 @@ final class DataSourceRule implements Rule {
     List<Finding> findings = new ArrayList<>();
     for (Artifact.Declared declared : scene.order().artifact().web().dataSources()) {
       if (described.stream().noneMatch(source -> source.jndiName().equals(declared.name()))) {
-        findings.add(undescribed(declared));
+        findings.add(undescribed(declared, described));
       }
     }
     for (DataSource source : described) {
@@ -31,12 +33,15 @@ final class DataSourceRule implements Rule {
     return findings;
   }
 
-  private static Finding undescribed(Artifact.Declared declared) {
+  private static Finding undescribed(Artifact.Declared declared, List<DataSource> described) {
+    Optional<String> near =
+        Nearest.to(declared.name(), described.stream().map(DataSource::jndiName).toList());
     return Finding.blocker(
         declared.name(),
         "the application asks for this data source, and nobody describes it",
         declared.where(),
-        "Add [datasource.\""
+        near.map(name -> "Did you mean '" + name + "', which is described? Else add").orElse("Add")
+            + " [datasource.\""
             + declared.name()
             + "\"] with url, user, password and driver to"
             + " jolly.toml");
@@ -120,13 +125,25 @@ final class DataSourceRule implements Rule {
         .toList();
   }
 
+  /** A release that takes the place of another is expected to find that one's data. */
+  private static Finding newDatabase(Scene scene, DataSource source) {
+    String name = source.jndiName();
+    boolean replaces = scene.owner().isPresent() && !scene.accepted().contains(name);
+    return replaces
+        ? Finding.blocker(
+            name,
+            "there is no database file, so this release would begin with a new, empty database",
+            source.url(),
+            "Fix 'url', or bring the file there; if that is what you want: --accept " + name)
+        : Finding.note(name, "the database file is not there yet; whoever connects first makes it");
+  }
+
   private static Finding connection(Scene scene, DataSource source, ConnectionTrial.Result tried) {
     String name = source.jndiName();
     return switch (tried.outcome()) {
       case CONNECTED, NO_ROW -> Finding.note(name, "connected to " + tried.detail());
       case UNTRIED -> Finding.note(name, "not tried: there is no Java there yet that could");
-      case NOT_THERE_YET ->
-          Finding.note(name, "the database file is not there yet; whoever connects first makes it");
+      case NOT_THERE_YET -> newDatabase(scene, source);
       case CUT_OFF ->
           Finding.note(
               name,

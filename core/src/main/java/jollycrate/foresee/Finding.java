@@ -34,6 +34,11 @@ public record Finding(Level level, String subject, String message, String seen, 
     return new Finding(Level.NOTE, subject, message, "", "");
   }
 
+  /** The same where nothing is about to be done. */
+  public Finding asWarn() {
+    return level == Level.BLOCKER ? warn(subject, message, seen, fix) : this;
+  }
+
   /** Whether any of them is a blocker. */
   public static boolean anyBlocker(List<Finding> findings) {
     return findings.stream().anyMatch(finding -> finding.level == Level.BLOCKER);

@@ -30,6 +30,7 @@ final class PieceRule implements Rule {
             value -> findings.add(Finding.warn(value.subject(), value.message(), "", value.fix())));
     for (Piece piece : scene.wanted().pieces()) {
       foreign(scene.stock(), piece, findings);
+      foreignFragment(scene, piece).ifPresent(findings::add);
       shared(scene, piece).ifPresent(findings::add);
     }
     return findings;
@@ -54,6 +55,32 @@ final class PieceRule implements Rule {
                 "it is shared with " + others + ", which needs it as it stands there",
                 "",
                 "Describe the same for both, or undeploy " + others + " first"));
+  }
+
+  /** What people put under the same key would be written over now, and taken away later. */
+  private static Optional<Finding> foreignFragment(Scene scene, Piece piece) {
+    Server server = scene.stock().server();
+    if (!(piece instanceof Piece.Fragment fragment)
+        || !scene.stock().standing().ownersOf(Keys.of(server, piece)).isEmpty()) {
+      return Optional.empty();
+    }
+    return scene
+        .stock()
+        .text(fragment.path())
+        .flatMap(
+            text ->
+                scene
+                    .splicers()
+                    .apply(fragment.path())
+                    .flatMap(splicer -> splicer.find(text, fragment.name())))
+        .map(
+            there ->
+                Finding.blocker(
+                    server.shown(fragment.path()),
+                    "somebody else put '" + fragment.name() + "' there, and needs it",
+                    "",
+                    "Choose another name, or take it out there first. A user whom the server knows"
+                        + " already is written \"existing\" in [users]"));
   }
 
   private static void foreign(Stock stock, Piece piece, List<Finding> findings) {

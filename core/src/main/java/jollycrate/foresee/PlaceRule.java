@@ -4,9 +4,11 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.function.Predicate;
 import jollycrate.app.ContextPath;
 import jollycrate.host.Access;
+import jollycrate.server.Occupant;
 import jollycrate.server.Placement;
 import jollycrate.server.Server;
 import jollycrate.server.Standing;
@@ -15,12 +17,14 @@ import jollycrate.server.Stock;
 /** The context path and the ports are free or ours, and the disk has room. */
 public final class PlaceRule implements Rule {
   private static final int ROOM_FACTOR = 3;
+  private static final long LEAST_HEAP = 64L << 20;
 
   @Override
   public List<Finding> look(Scene scene) {
     List<Finding> findings = new ArrayList<>();
     path(scene, findings);
     room(scene, findings);
+    heap(scene).ifPresent(findings::add);
     findings.addAll(look(scene.stock(), scene.writable()));
     Path works = server(scene).folder().resolve(scene.order().application().program().folder());
     if (!scene.traits().hosts()
@@ -88,7 +92,31 @@ public final class PlaceRule implements Rule {
                         shown,
                         holder(scene, occupant.path()) + " stands at this context path",
                         scene.stock().server().shown(occupant.path()),
-                        "Choose another 'path' in [app], or remove that first")));
+                        fix(scene, occupant))));
+  }
+
+  private static String fix(Scene scene, Occupant occupant) {
+    Server server = server(scene);
+    Optional<String> ours =
+        scene.stock().standing().applications().stream()
+            .filter(
+                owner ->
+                    owner.placement().switchPath().equals(occupant.path())
+                        || owner.placement().made().traces().contains(occupant.path()))
+            .map(Standing.Owner::name)
+            .findFirst();
+    if (ours.isPresent()) {
+      return "Choose another 'path' in [app], or 'jolly undeploy "
+          + ours.get()
+          + " --from "
+          + server.name()
+          + "' first";
+    }
+    String file = server.shown(occupant.path());
+    return "Choose another 'path' in [app]. To bring it under jolly: copy what the application"
+        + " wrote into its folder, and its data sources into jolly.toml; then delete "
+        + file
+        + ", which ends it at once and takes its unpacked folder along, and deliver";
   }
 
   private static boolean oursAt(Scene scene, Path path) {
@@ -108,6 +136,24 @@ public final class PlaceRule implements Rule {
         .findFirst()
         .map(owner -> "'" + owner.name() + "'")
         .orElse("something that Jolly Crate did not deliver");
+  }
+
+  /** Below that, servers of every kind spend their time collecting garbage before they are up. */
+  private static Optional<Finding> heap(Scene scene) {
+    Server server = server(scene);
+    long heap = server.runtime().jvm().memoryBytes();
+    long needed = LEAST_HEAP + scene.order().artifact().size();
+    return heap < needed && server.steering().starting().isEmpty()
+        ? Optional.of(
+            Finding.warn(
+                "memory",
+                "a heap of "
+                    + server.runtime().jvm().memory()
+                    + " is little for an archive of "
+                    + megabytes(scene.order().artifact().size()),
+                "",
+                "Give it more: 'jolly server change " + server.name() + " memory=512m'"))
+        : Optional.empty();
   }
 
   private static void room(Scene scene, List<Finding> findings) {

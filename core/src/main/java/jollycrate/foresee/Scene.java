@@ -29,6 +29,7 @@ import jollycrate.stock.ConnectionTrial;
  * @param account as whom the server runs, when that is not this user
  * @param acceptors who accepts the requests that a front gets; none without a front
  * @param splicers how fragments stand in a file
+ * @param accepted what people lose by it and was asked for by name
  */
 public record Scene(
     Stock stock,
@@ -42,7 +43,8 @@ public record Scene(
     Optional<Account> account,
     Fact<Set<Identity>> acceptors,
     Function<Path, Optional<Splicer>> splicers,
-    Commands commands) {
+    Commands commands,
+    Set<String> accepted) {
 
   /** Runs programs on the host to their ends. */
   @FunctionalInterface

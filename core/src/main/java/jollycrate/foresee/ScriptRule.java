@@ -11,6 +11,7 @@ import jollycrate.script.Rows;
 import jollycrate.script.ScriptWork;
 import jollycrate.script.Scripts;
 import jollycrate.script.Stage;
+import jollycrate.script.Statement;
 
 /** What is done to databases can be done, is what was done before, and can be taken back. */
 public final class ScriptRule {
@@ -79,6 +80,12 @@ public final class ScriptRule {
     return stage == Stage.APPLIED ? List.of() : pending(script);
   }
 
+  private static Optional<Statement> ownTransaction(ScriptWork work) {
+    return work instanceof ScriptWork.Statements statements
+        ? statements.all().stream().filter(Statement::controlsTransaction).findFirst()
+        : Optional.empty();
+  }
+
   private static List<Finding> pending(Prepared script) {
     List<Finding> findings = new ArrayList<>();
     if (script.work() instanceof Fact.Known<ScriptWork> known
@@ -87,6 +94,19 @@ public final class ScriptRule {
       findings.add(
           Finding.warn(script.name(), "holds no statement", "", "Write one, or remove the file"));
     }
+    script
+        .work()
+        .map(ScriptRule::ownTransaction)
+        .orElse(Optional.empty())
+        .map(
+            control ->
+                Finding.warn(
+                    script.name(),
+                    "begins or ends a transaction by itself, so it is not all or nothing: what it"
+                        + " did before a failure stays",
+                    script.name() + ":" + control.line() + ": " + control.text(),
+                    "Leave that out: each file is one transaction where the database can"))
+        .ifPresent(findings::add);
     if (script.undo().map(Optional::isEmpty).orElse(true)) {
       findings.add(
           Finding.warn(

@@ -8,6 +8,7 @@ import jollycrate.app.Front;
 import jollycrate.check.CheckResult;
 import jollycrate.host.Listening;
 import jollycrate.server.Cause;
+import jollycrate.server.Keys;
 import jollycrate.server.LogPlace;
 import jollycrate.server.Placement;
 import jollycrate.watch.LogSlice;
@@ -44,6 +45,14 @@ public final class FrontBlame {
     int port = placement.route().direct().getPort();
     String upstream = upstream(front.get());
     if (!upstream.endsWith(":" + port)) {
+      if (neverThrough(front.get(), placement.application())) {
+        return Optional.of(
+            Cause.of(
+                "nothing was delivered through the web server at "
+                    + front.get().address()
+                    + " yet: it was described after the delivery",
+                "Deliver again: jolly deploy --to " + site.server().name()));
+      }
       return Optional.of(wrongUpstream(front.get(), upstream, port));
     }
     if (site.host().processes().listening(port).map(Optional::isEmpty).orElse(false)) {
@@ -60,6 +69,18 @@ public final class FrontBlame {
     return own.status() == through.status()
         ? Optional.empty()
         : Optional.of(ofTheFront(through, own, front.get()));
+  }
+
+  private boolean neverThrough(Front front, String application) {
+    return site.stockTaker()
+        .standing()
+        .owner(application)
+        .filter(
+            owner ->
+                owner.pieces().keySet().stream()
+                    .map(key -> Keys.path(site.server(), key))
+                    .noneMatch(front.config()::equals))
+        .isPresent();
   }
 
   private String upstream(Front front) {

@@ -1,6 +1,8 @@
 package jollycrate.json;
 
+import com.fasterxml.jackson.core.JacksonException;
 import com.fasterxml.jackson.core.JsonGenerator;
+import com.fasterxml.jackson.core.JsonLocation;
 import com.fasterxml.jackson.core.JsonParser;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.DeserializationContext;
@@ -94,6 +96,15 @@ public final class Json {
     } catch (JsonProcessingException e) {
       throw new UncheckedIOException(e);
     }
+  }
+
+  /** What is wrong with a text that is no JSON or YAML, or that is nested too deeply. */
+  public static String fault(JacksonException e) {
+    JsonLocation place = e.getLocation();
+    String first = e.getOriginalMessage().lines().findFirst().orElse("it is not understood");
+    return place == null || place.getLineNr() < 1
+        ? first
+        : "line " + place.getLineNr() + ": " + first;
   }
 
   /** A line as a value; empty when it is torn or of another form. */

@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import jollycrate.artifact.ServletNamespace;
+import jollycrate.json.Json;
 import jollycrate.pages.Freshness;
 import jollycrate.xml.Splice;
 
@@ -215,12 +216,7 @@ final class WebPages {
             .forEach(field -> values.put(field.getKey(), field.getValue()));
       } catch (JsonProcessingException e) {
         throw new PackException(
-            "Cannot place [settings] into '"
-                + stands.source().place()
-                + "': "
-                + e.getOriginalMessage()
-                + " in line "
-                + e.getLocation().getLineNr());
+            "Cannot place [settings] into '" + stands.source().place() + "': " + Json.fault(e));
       }
     }
     values.putAll(pages.settings());

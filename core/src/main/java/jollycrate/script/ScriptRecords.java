@@ -126,9 +126,9 @@ final class ScriptRecords {
           failed(
               0,
               true,
-              "somebody else noted '"
+              "another delivery works on it, or has just done so: it is noted there as '"
                   + (told.length > 1 ? unescaped(told[1]) : "")
-                  + "' meanwhile");
+                  + "'");
       case "at" ->
           failed(Integer.parseInt(told[1]), Boolean.parseBoolean(told[2]), told[told.length - 1]);
       case "sql", "driver" -> failed(0, true, told[told.length - 1]);

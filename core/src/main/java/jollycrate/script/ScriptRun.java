@@ -7,6 +7,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.UUID;
 import jollycrate.host.Content;
 import jollycrate.host.Fact;
 import jollycrate.host.Host;
@@ -23,6 +24,11 @@ import jollycrate.stock.JdbcProbe;
  */
 public final class ScriptRun {
   private static final int MOST_LINES = 8;
+  private static final int OWN_LENGTH = 8;
+
+  /** What is noted has at most 200 characters. */
+  private static final int MOST_TOLD = 180;
+
   private static final Duration TO_NOTE = Duration.ofSeconds(20);
 
   /** The shell stays until the program has ended, so that its mark tells that it is under way. */
@@ -38,7 +44,7 @@ public final class ScriptRun {
 
   /**
    * @param application whose scripts they are
-   * @param by who delivers
+   * @param by the delivery that is noted with each, see {@link #by}
    */
   public ScriptRun(
       JdbcProbe probe, JdbcProbe.LogIn logIn, String application, Time time, String by) {
@@ -47,6 +53,13 @@ public final class ScriptRun {
     this.records = new ScriptRecords(probe, logIn, application);
     this.time = time;
     this.by = by;
+  }
+
+  /** How a delivery is noted: who makes it, to where, and what tells it from every other. */
+  public static String by(String person, Server server) {
+    String own = UUID.randomUUID().toString().substring(0, OWN_LENGTH);
+    String told = person + " to " + server.name();
+    return told.substring(0, Math.min(told.length(), MOST_TOLD)) + " (" + own + ")";
   }
 
   /** What stands among the arguments of programs that apply or undo scripts for a server. */
@@ -149,7 +162,7 @@ public final class ScriptRun {
   }
 
   /**
-   * Takes back what was applied, as far as the database says that it was.
+   * Takes back what was applied, as far as the database says that it was, and by this delivery.
    *
    * @return what is to be told; empty when nothing of it is left
    */
@@ -163,6 +176,7 @@ public final class ScriptRun {
     Stage stage =
         rows.orElse(List.of()).stream()
             .filter(row -> row.script().equals(undo.script()))
+            .filter(row -> row.by().equals(undo.by()))
             .map(Rows.Row::stage)
             .findFirst()
             .orElse(Stage.NONE);

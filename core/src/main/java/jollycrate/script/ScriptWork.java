@@ -3,9 +3,9 @@ package jollycrate.script;
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import java.io.IOException;
+import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
@@ -14,6 +14,7 @@ import java.util.stream.Collectors;
 import jollycrate.app.Script;
 import jollycrate.file.Digests;
 import jollycrate.file.IoReason;
+import jollycrate.file.SmallFile;
 import jollycrate.host.Fact;
 
 /** All of what a script does; nothing beside the tool is read for it any more. */
@@ -61,14 +62,14 @@ public sealed interface ScriptWork {
     try {
       if (described instanceof Script.Sql sql) {
         current = sql.file();
-        String text = Files.readString(mustBeSmall(current)).replace("\r\n", "\n");
+        String text = text(current).replace("\r\n", "\n");
         return Fact.known(new Statements(Statement.of(text, sql.splitAt())));
       }
       Script.Command command = (Script.Command) described;
       Map<String, byte[]> files = new TreeMap<>();
       for (Map.Entry<String, Path> file : command.files().entrySet()) {
         current = file.getValue();
-        files.put(file.getKey(), Files.readAllBytes(mustBeSmall(current)));
+        files.put(file.getKey(), SmallFile.bytes(current, MOST_BYTES));
       }
       return Fact.known(new Run(command.words(), files));
     } catch (CharacterCodingException e) {
@@ -80,10 +81,8 @@ public sealed interface ScriptWork {
     }
   }
 
-  private static Path mustBeSmall(Path file) throws IOException {
-    if (Files.size(file) > MOST_BYTES) {
-      throw new IOException("it has more than " + (MOST_BYTES >> 20) + " MB");
-    }
-    return file;
+  private static String text(Path file) throws IOException {
+    byte[] bytes = SmallFile.bytes(file, MOST_BYTES);
+    return StandardCharsets.UTF_8.newDecoder().decode(ByteBuffer.wrap(bytes)).toString();
   }
 }

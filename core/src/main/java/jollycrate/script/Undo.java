@@ -11,6 +11,7 @@ import jollycrate.app.DataSource;
  * @param from folder where the application works
  * @param noted how far it had come before this delivery
  * @param counted whether it was only counted as applied
+ * @param by the delivery that it is noted with: what others applied stays
  * @param work empty: nothing undoes it
  */
 public record Undo(
@@ -21,5 +22,6 @@ public record Undo(
     String digest,
     Stage noted,
     boolean counted,
+    String by,
     Optional<ScriptWork> work,
     Duration within) {}

@@ -7,7 +7,6 @@ import com.fasterxml.jackson.databind.node.TextNode;
 import java.io.IOException;
 import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Comparator;
 import java.util.HashMap;
@@ -19,6 +18,8 @@ import java.util.TreeSet;
 import java.util.function.Function;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import jollycrate.file.IoReason;
+import jollycrate.file.SmallFile;
 import jollycrate.xml.XmlDocument;
 
 /**
@@ -28,6 +29,9 @@ import jollycrate.xml.XmlDocument;
 public final class Secrets {
   /** What stands in place of a secret. */
   public static final String HIDDEN = "(hidden)";
+
+  /** A file that holds more is none that holds a password. */
+  private static final long MOST_BYTES = 1 << 20;
 
   /** Shorter ones are parts of ordinary words, too. */
   private static final int SHORT = 4;
@@ -104,7 +108,7 @@ public final class Secrets {
 
   private static String firstLine(Reference reference) {
     try {
-      return Files.readString(reference.file())
+      return SmallFile.text(reference.file(), MOST_BYTES)
           .lines()
           .findFirst()
           .filter(line -> !line.isEmpty())
@@ -114,7 +118,13 @@ public final class Secrets {
                       "Cannot read '" + reference.text() + "': its first line is empty"));
     } catch (IOException e) {
       throw new SecretException(
-          "Cannot read '" + reference.text() + "': no such readable file " + reference.file());
+          "Cannot read '"
+              + reference.text()
+              + "': "
+              + IoReason.of(e)
+              + " ("
+              + reference.file()
+              + ")");
     }
   }
 

@@ -117,6 +117,13 @@ public record Placement(
     return new Placement(release, straight, switchPath, made, timing);
   }
 
+  /** The same, reached by people through a web server before it. */
+  public Placement behind(URI proxy) {
+    URI through = proxy.resolve(route.direct.getRawPath());
+    Route before = new Route(route.listener, route.contextPath, through, route.direct);
+    return new Placement(release, before, switchPath, made, timing);
+  }
+
   /** The same where its listener is now, of a server that has a main one and an admin one. */
   public Placement on(Ports ports) {
     return new Placement(

@@ -20,6 +20,7 @@ import jollycrate.app.ServersFile;
 import jollycrate.app.Setting;
 import jollycrate.app.Steering;
 import jollycrate.app.Unit;
+import jollycrate.control.StartedOtherwise;
 import jollycrate.foresee.Finding;
 import jollycrate.host.Host;
 import jollycrate.host.Program;
@@ -115,12 +116,24 @@ public final class ServerAdoption {
     Server described =
         instances.server(host, entry, stock.server().installation(), stock.server().folder());
     Stock now = new StockTaker(host, recognised.kind(), described).take(List.of());
+    List<Finding> findings = new ArrayList<>(findings(self, now, entry));
+    if (entry.steering().unit().isEmpty()) {
+      now.process()
+          .found()
+          .filter(running -> !running.ours())
+          .map(
+              running ->
+                  new StartedOtherwise(
+                      host, described, recognised.kind().processes().launch(now), running))
+          .ifPresent(
+              otherwise -> otherwise.findings().forEach(found -> findings.add(found.asWarn())));
+    }
     return new Adoption(
         entry,
         recognised.traits().label(),
         List.copyOf(told),
         recognised.kind().occupants(now).stream().filter(Occupant::served).toList(),
-        findings(self, now, entry));
+        List.copyOf(findings));
   }
 
   private static List<Finding> findings(SelfDescription self, Stock stock, ServerEntry entry) {

@@ -269,17 +269,23 @@ public final class StepsToReach {
     if (stops) {
       process.map(this::stop).ifPresent(steps::add);
     }
-    steps.addAll(changes.get(Part.SUPPORT));
     steps.addAll(switching(placement));
     steps.addAll(changes.get(Part.COMPANION));
     if (stops || !runs) {
       steps.addAll(clearTraces(placement));
+    }
+    boolean down = stops || !runs;
+    if (down) {
+      steps.addAll(changes.get(Part.SUPPORT));
     }
     if (stops) {
       steps.add(new Step.StartServer());
     }
     if (swap != Swap.BESIDE_THEN_SWITCH) {
       steps.add(new Step.Await(placement, Expected.GONE));
+    }
+    if (!down) {
+      steps.addAll(changes.get(Part.SUPPORT));
     }
     return List.copyOf(steps);
   }

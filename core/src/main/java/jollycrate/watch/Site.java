@@ -81,7 +81,9 @@ public record Site(
 
   /** A placement where it answers as the server is described now. */
   public Placement addressed(Placement recorded) {
-    return traits.hosts() ? recorded.on(server.ports()) : recorded;
+    return traits.hosts()
+        ? recorded.on(server.ports())
+        : server.front().map(front -> recorded.behind(front.address())).orElse(recorded);
   }
 
   /** The releases of it that can be delivered again. */

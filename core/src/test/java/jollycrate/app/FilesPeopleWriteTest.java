@@ -65,7 +65,7 @@ class FilesPeopleWriteTest {
           [[check]]\\nget = "/"\\nas = "anna"         | 5:1 | there is no user 'anna' | Known here
           [[check]]\\nget = "/"\\nstatus = "20"       | 5:1 | '20' is no status | "2xx"
           [[check]]\\nget = "/"\\nstatus = ["2xx", "404-300"] | 5:1 | '404-300' is no status | "2xx"
-          [[check]]\\nget = "/"\\nmatches = "(a"       | 5:1 | is no regular expression: Unclosed group | character 3
+          [[check]]\\nget = "/"\\nmatches = "(a"       | 5:1 | is no regular expression: missing closing ) | Fix '(a' in it
           [[check]]\\nget = "/"\\nleads-to = "login"   | 5:1 | is no place to be sent on to | '/'
           [[check]]\\nget = "/"\\ntype = "html"        | 5:1 | is no type of media | "application/json"
           [[check]]\\nget = "/"\\njson = { "/a" = { count = "2" } } | 5:1 | 'count' of /a | exists

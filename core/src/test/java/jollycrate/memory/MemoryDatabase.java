@@ -59,7 +59,7 @@ final class MemoryDatabase {
   /** All that is to be seen of it. */
   Map<String, String> seen() {
     Map<String, String> all = new TreeMap<>(tables);
-    all.putAll(noted);
+    noted.forEach((script, told) -> all.put(script, told.substring(0, told.lastIndexOf('\t'))));
     return all;
   }
 
@@ -80,18 +80,22 @@ final class MemoryDatabase {
   private String listed() {
     StringBuilder told = new StringBuilder();
     noted.forEach(
-        (script, stage) -> told.append("script\t" + script + "\t" + stage + "\tnow\tanna\n"));
+        (script, row) -> {
+          int by = row.lastIndexOf('\t');
+          told.append("script\t" + script + "\t" + row.substring(0, by) + "\tnow");
+          told.append(row.substring(by)).append('\n');
+        });
     return told + "end";
   }
 
   private String turned(List<String> words, Runnable point) {
     String script = words.get(2);
     String digest = words.get(3);
-    String stands = noted.getOrDefault(script, "\t").split("\t", 2)[1];
+    String stands = noted.getOrDefault(script, "\t\t").split("\t", -1)[1];
     if (!stands.equals(words.get(6))) {
       return "other\t" + stands;
     }
-    note(script, digest, words.get(7));
+    note(script, digest, words.get(7), words.get(5));
     for (String line : words.subList(FIRST_STATEMENT, words.size())) {
       point.run();
       String[] statement =
@@ -104,15 +108,15 @@ final class MemoryDatabase {
       }
     }
     point.run();
-    note(script, digest, words.get(8));
+    note(script, digest, words.get(8), words.get(5));
     return "turned";
   }
 
-  private void note(String script, String digest, String stage) {
+  private void note(String script, String digest, String stage, String by) {
     if (stage.isEmpty()) {
       noted.remove(script);
     } else {
-      noted.put(script, digest + "\t" + stage);
+      noted.put(script, digest + "\t" + stage + "\t" + by);
     }
   }
 }

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import jollycrate.delivery.DeliveryOutcome;
 import jollycrate.delivery.DeliveryOutcome.Result;
 import jollycrate.delivery.Manner;
@@ -110,7 +111,7 @@ class OthersMeanwhileTest {
       String byHand = ours.replace("a: anna", "a: carla");
       assertThat(byHand).isNotEqualTo(ours);
       world.host.quietly(shared, byHand);
-      world.manner = new Manner(false, false, choice, HalfApplied.ASK);
+      world.manner = new Manner(false, false, choice, HalfApplied.ASK, Set.of());
       DeliveryOutcome outcome = world.deploy("a", NEW);
       boolean asks = choice == ChangedThere.Choice.ASK;
       assertThat(outcome.result()).isEqualTo(asks ? Result.BLOCKED : Result.DELIVERED);

@@ -231,7 +231,7 @@ class FrontIT {
         Yard.until("the right way", () -> asked().startsWith("200"));
         Yard.kill(yard.program());
         Yard.until("the end of it", () -> asked().startsWith("502"));
-        assertThat(yard.ends(7, "check", "--on", "yard").out())
+        assertThat(yard.ends(8, "check", "--on", "yard").out())
             .contains("yard does not run: the program was killed (signal 9)");
       } finally {
         nginx.destroy();

@@ -134,8 +134,15 @@ class ScriptsIT {
       assertThat(workshop.ends(5, "deploy", "--to", "bench").out())
           .contains("division by zero; nothing of it is left", "at    db/1.sql:1");
       assertThat(postgres.value(TABLES.formatted("LAMP"))).isEqualTo("0");
-      script("1.sql", "CREATE TABLE lamp (n INT)");
-      assertThat(workshop.ok("deploy", "--to", "bench"))
+      script("1.sql", "BEGIN; CREATE TABLE lamp (n INT); COMMIT; SELECT 1/0");
+      assertThat(workshop.ends(5, "deploy", "--to", "bench").out())
+          .contains("warn    db/1.sql: begins or ends a transaction by itself", "db/1.sql:1: BEGIN")
+          .contains("division by zero; some of it may have been applied");
+      script(
+          "1.sql",
+          "DROP TABLE lamp; SELECT set_config('search_path', '', false);"
+              + " CREATE TABLE public.lamp (n INT)");
+      assertThat(workshop.ok("deploy", "--to", "bench", "--half-applied", "again"))
           .containsPattern("pass +SELECT COUNT.* jdbc/bikes: 0");
       String password = "password = \"env:SPOKES_DB_PASSWORD\"\n[[check]]";
       describe("right", postgres.url, org.postgresql.Driver.class, before);
@@ -201,6 +208,40 @@ class ScriptsIT {
       assertThat(Files.readString(out)).contains("Taken back");
       assertThat(postgres.value(TABLES.formatted("LAMP"))).isEqualTo("0");
       assertThat(postgres.value("SELECT COUNT(*) FROM jolly_scripts")).isEqualTo("0");
+    }
+  }
+
+  /** Two at once on one database: the second is refused, and takes nothing of the first back. */
+  @Test
+  void whatAnotherDeliveryAppliedStays() throws Exception {
+    workshop.ok("server", "new", "rack");
+    try (Postgres postgres = new Postgres();
+        Connection holder = DriverManager.getConnection(postgres.url)) {
+      holder.createStatement().execute("SELECT pg_advisory_lock(7)");
+      describe(
+          "right",
+          postgres.url,
+          org.postgresql.Driver.class,
+          "[[before]]\nsql = \"db/1.sql\"\nundo = \"db/undo.sql\"\n");
+      script("1.sql", "CREATE TABLE lamp (n INT); SELECT pg_advisory_lock(7)");
+      script("undo.sql", "DROP TABLE lamp");
+      Path out = folder.resolve("out");
+      Process first = workshop.program.start(out, folder.resolve("err"), "deploy", "--to", "bench");
+      String waits = "SELECT COUNT(*) FROM pg_stat_activity WHERE wait_event_type = 'Lock'";
+      until(() -> postgres.value(waits).equals("1"));
+      Path refused = folder.resolve("refused");
+      Process second =
+          workshop.program.start(refused, folder.resolve("err2"), "deploy", "--to", "rack");
+      until(() -> postgres.value(waits).equals("2"));
+      holder.close();
+      assertThat(second.waitFor()).isEqualTo(5);
+      assertThat(Files.readString(refused))
+          .contains("another delivery works on it, or has just done so");
+      assertThat(first.waitFor()).as(Files.readString(out)).isZero();
+      assertThat(postgres.value(TABLES.formatted("LAMP"))).isEqualTo("1");
+      assertThat(workshop.ok("deploy", "--to", "bench")).contains("Unchanged");
+    } finally {
+      workshop.ok("server", "stop", "rack");
     }
   }
 

@@ -2,10 +2,13 @@ package jollycrate.dist;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import com.sun.net.httpserver.HttpServer;
 import java.io.IOException;
+import java.net.InetSocketAddress;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
+import java.nio.file.StandardOpenOption;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -38,6 +41,42 @@ class TruthIT {
           .contains("answers (with 404: no page at its root)")
           .contains("Delivered, unproven: answer to bench")
           .contains("[[check]]");
+    }
+  }
+
+  /** Another member behind the proxy answers everything that the release lacks. */
+  @Test
+  void theAnswersOfAnotherServerProveNothing() throws IOException {
+    HttpServer proxy = HttpServer.create(new InetSocketAddress("127.0.0.1", 0), 0);
+    proxy.createContext(
+        "/",
+        exchange -> {
+          exchange.sendResponseHeaders(200, 0);
+          exchange.getResponseBody().write("2".getBytes());
+          exchange.close();
+        });
+    proxy.start();
+    try (Workshop workshop = Workshop.open(folder)) {
+      String url = "http://127.0.0.1:" + proxy.getAddress().getPort();
+      Path servers = workshop.folder.resolve("servers.toml");
+      Files.writeString(servers, "url = \"" + url + "\"\n", StandardOpenOption.APPEND);
+      Path lacking =
+          Wars.with(folder, Wars.servlet("Answer", "/one"))
+              .source("Answer", Wars.servletSource("Answer", "response.getWriter().print(1);"))
+              .write("answer.war");
+      String check = "artifact = \"%s\"\nname = \"answer\"\n[[check]]\nget = \"/%s\"\n";
+      Path description =
+          Files.createDirectories(workshop.folder.resolve("one")).resolve("jolly.toml");
+      Files.writeString(description, check.formatted(lacking, "two"));
+      Program desk = Workshop.deskOf(description.getParent());
+      assertThat(desk.ends(5, "deploy", "--to", "bench").out())
+          .contains("got      404", "http://127.0.0.1:" + workshop.http + "/answer/two");
+      Files.writeString(description, check.formatted(lacking, "one") + "text = \"1\"\n");
+      assertThat(desk.ends(0, "deploy", "--to", "bench").out())
+          .contains("through " + url + " (another release or another server answers there");
+      proxy.stop(0);
+      assertThat(desk.ends(7, "check", "--on", "bench").out())
+          .contains("FAIL  through " + url, "nothing listens there");
     }
   }
 

@@ -17,6 +17,7 @@ import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.regex.Pattern;
 
 /**
  * Reads and keeps in a database which scripts were applied to it, and applies them. Where the
@@ -37,12 +38,19 @@ import java.util.Locale;
 public final class ScriptProbe {
   private static final String TABLE = "jolly_scripts";
   private static final String MADE =
-      "CREATE TABLE "
-          + TABLE
-          + " (application VARCHAR(100) NOT NULL, script VARCHAR(200) NOT NULL,"
+      " (application VARCHAR(100) NOT NULL, script VARCHAR(200) NOT NULL,"
           + " digest VARCHAR(64) NOT NULL, stage VARCHAR(10) NOT NULL,"
           + " noted_at VARCHAR(40) NOT NULL, noted_by VARCHAR(200) NOT NULL,"
           + " PRIMARY KEY (application, script))";
+
+  /** As the tool itself tells such a statement before. */
+  private static final Pattern TRANSACTION =
+      Pattern.compile(
+          "(?:BEGIN|START\\s+TRANSACTION|COMMIT|END|ROLLBACK|ABORT)"
+              + "(?:\\s+(?:WORK|TRANSACTION|AND\\s.*))?",
+          Pattern.CASE_INSENSITIVE | Pattern.DOTALL);
+
+  private static final int LONGEST_CONTROL = 100;
 
   /** Class of SQL states for keys that are there already (ISO/IEC 9075-2, 24.1). */
   private static final String TAKEN = "23";
@@ -87,7 +95,7 @@ public final class ScriptProbe {
     if (isThere(connection)) {
       String query =
           "SELECT script, digest, stage, noted_at, noted_by FROM "
-              + TABLE
+              + qualified(connection)
               + " WHERE application = ? ORDER BY noted_at, script";
       try (PreparedStatement statement = connection.prepareStatement(query)) {
         statement.setString(1, application);
@@ -120,6 +128,18 @@ public final class ScriptProbe {
     }
   }
 
+  /**
+   * The table with the schema that the connection begins in, or the catalog where there are none:
+   * whatever a script makes the current one, the table is found.
+   */
+  private static String qualified(Connection connection) throws SQLException {
+    String schema = schema(connection);
+    String within = schema == null || schema.isEmpty() ? connection.getCatalog() : schema;
+    String quote = connection.getMetaData().getIdentifierQuoteString().trim();
+    boolean quotable = within != null && !within.isEmpty() && !quote.isEmpty();
+    return quotable ? quote + within.replace(quote, quote + quote) + quote + "." + TABLE : TABLE;
+  }
+
   /** Null where a driver of old does not tell: then tables of every schema count. */
   private static String schema(Connection connection) throws SQLException {
     try {
@@ -140,6 +160,8 @@ public final class ScriptProbe {
     private final String during;
     private final String after;
     private boolean begun;
+    private boolean whole;
+    private String table = TABLE;
     private final List<Integer> lines = new ArrayList<>();
     private final List<String> statements = new ArrayList<>();
 
@@ -163,15 +185,26 @@ public final class ScriptProbe {
       try {
         return tried(connection);
       } catch (SQLException e) {
-        return "at\t0\t" + !begun + "\n" + Database.failed(e);
+        return "at\t0\t" + isUndone(e) + "\n" + Database.failed(e);
       }
     }
 
+    /** What a lost connection came to nobody knows (classes of SQL states: 08, and 40003). */
+    private boolean isUndone(SQLException e) {
+      String state = String.valueOf(e.getSQLState());
+      boolean unknown = state.startsWith("08") || state.equals("40003");
+      return !begun || whole && !unknown;
+    }
+
     private String tried(Connection connection) throws SQLException {
+      table = qualified(connection);
       if (!isThere(connection)) {
         try (Statement statement = connection.createStatement()) {
-          statement.execute(MADE);
+          statement.execute("CREATE TABLE " + table + MADE);
         } catch (SQLException e) {
+          if (isThere(connection)) {
+            return tried(connection);
+          }
           throw new SQLException(
               "the table " + TABLE + " cannot be made: " + e.getMessage(), e.getSQLState());
         }
@@ -182,7 +215,9 @@ public final class ScriptProbe {
         connection.rollback();
         return "other\t" + escaped(noted);
       }
-      boolean whole = !connection.getMetaData().dataDefinitionCausesTransactionCommit();
+      whole =
+          !connection.getMetaData().dataDefinitionCausesTransactionCommit()
+              && !controlsTransactions();
       try {
         note(connection, noted, during);
       } catch (SQLException e) {
@@ -196,7 +231,7 @@ public final class ScriptProbe {
         connection.commit();
       }
       begun = true;
-      String failure = statements(connection, noted, whole);
+      String failure = statements(connection, noted);
       if (failure.isEmpty()) {
         note(connection, during, after);
         connection.commit();
@@ -206,8 +241,7 @@ public final class ScriptProbe {
     }
 
     /** Why one of them failed; empty when none did. */
-    private String statements(Connection connection, String noted, boolean whole)
-        throws SQLException {
+    private String statements(Connection connection, String noted) throws SQLException {
       for (int i = 0; i < statements.size(); i++) {
         try (Statement statement = connection.createStatement()) {
           statement.execute(statements.get(i));
@@ -223,8 +257,18 @@ public final class ScriptProbe {
       return "";
     }
 
+    /** Whether a statement ends the transaction that all of them are to be. */
+    private boolean controlsTransactions() {
+      for (String statement : statements) {
+        if (statement.length() < LONGEST_CONTROL && TRANSACTION.matcher(statement).matches()) {
+          return true;
+        }
+      }
+      return false;
+    }
+
     private String noted(Connection connection) throws SQLException {
-      String query = "SELECT stage FROM " + TABLE + ONE;
+      String query = "SELECT stage FROM " + table + ONE;
       try (PreparedStatement statement = connection.prepareStatement(query)) {
         statement.setString(1, application);
         statement.setString(2, script);
@@ -236,23 +280,23 @@ public final class ScriptProbe {
 
     /** Fails when somebody else noted something meanwhile: the key is there once. */
     private void note(Connection connection, String from, String to) throws SQLException {
-      if (from.equals(to)) {
+      if (from.isEmpty() && to.isEmpty()) {
         return;
       }
       if (to.isEmpty()) {
         update(
-            connection, "DELETE FROM " + TABLE + ONE + " AND stage = ?", application, script, from);
+            connection, "DELETE FROM " + table + ONE + " AND stage = ?", application, script, from);
       } else if (from.isEmpty()) {
         String insert =
             "INSERT INTO "
-                + TABLE
+                + table
                 + " (application, script, digest, stage, noted_at, noted_by)"
                 + " VALUES (?, ?, ?, ?, ?, ?)";
         update(connection, insert, application, script, digest, to, time, person);
       } else {
         String update =
             "UPDATE "
-                + TABLE
+                + table
                 + " SET digest = ?, stage = ?, noted_at = ?, noted_by = ?"
                 + ONE
                 + " AND stage = ?";

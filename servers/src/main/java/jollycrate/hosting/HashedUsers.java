@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.TreeSet;
 import java.util.function.BinaryOperator;
 import java.util.stream.Collectors;
+import jollycrate.secret.Secrets;
 import jollycrate.server.Order;
 
 /**
@@ -31,7 +32,12 @@ public record HashedUsers(List<HashedUser> users, Map<String, String> hidden) {
     return hashes.stream()
         .filter(hash -> !hash.isEmpty())
         .distinct()
-        .collect(Collectors.toMap(hash -> hash, hash -> "(hash)"));
+        .collect(Collectors.toMap(hash -> hash, HashedUsers::label));
+  }
+
+  /** What is short, or written in words, is a password as it is. */
+  private static String label(String stored) {
+    return stored.matches("\\S{24,}") ? "(hash)" : Secrets.HIDDEN;
   }
 
   /**
@@ -60,7 +66,7 @@ public record HashedUsers(List<HashedUser> users, Map<String, String> hidden) {
    */
   public static HashedUsers of(Order order, Map<String, String> earlier, Hashing hashing) {
     Map<String, String> hidden = new HashMap<>();
-    earlier.values().forEach(hash -> hidden.put(hash, "(hash)"));
+    hidden.putAll(shown(earlier.values()));
     List<HashedUser> users = new ArrayList<>();
     for (String name : new TreeSet<>(order.userPasswords().keySet())) {
       String password = order.userPasswords().get(name);

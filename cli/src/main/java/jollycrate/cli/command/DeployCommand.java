@@ -44,6 +44,7 @@ public final class DeployCommand implements Command {
             Option.DIFF,
             Option.CHANGED_THERE,
             Option.HALF_APPLIED,
+            Option.ACCEPT,
             Option.BUILD,
             Option.NO_BUILD)
         .takes(UNDESCRIBED, PATH, STARTS_WITHIN, ON_ADMIN_PORT, Option.JUNIT, Option.REPORT)

@@ -31,6 +31,7 @@ public final class RollbackCommand implements Command {
             Option.DIFF,
             Option.CHANGED_THERE,
             Option.HALF_APPLIED,
+            Option.ACCEPT,
             Option.JUNIT,
             Option.REPORT)
         .example("jolly rollback --on shop", "back to the release that stood before")

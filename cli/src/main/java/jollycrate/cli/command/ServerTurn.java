@@ -60,7 +60,7 @@ public final class ServerTurn implements Command {
       told(name, stopped ? "stopped" : "", "does not run");
       return ExitCode.DONE.code();
     }
-    boolean stopped = turn == Turn.RESTART && service.stop();
+    boolean stopped = turn == Turn.RESTART && service.stopToRestart();
     ServerService.Started started = service.start();
     ExitCode code = started.failed().isEmpty() ? ExitCode.DONE : ExitCode.CHECKS_FAILED;
     if (given.json()) {

@@ -3,6 +3,7 @@ package jollycrate.cli.options;
 import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import jollycrate.app.Durations;
 import jollycrate.build.BuildMode;
 import jollycrate.delivery.Manner;
@@ -80,7 +81,13 @@ public final class Given {
    * @param onAdminPort whether it goes to the admin listener
    */
   public Manner manner(boolean onAdminPort) {
-    return new Manner(has(Option.DRY_RUN), onAdminPort, changedThere(), halfApplied());
+    return new Manner(has(Option.DRY_RUN), onAdminPort, changedThere(), halfApplied(), accepted());
+  }
+
+  private Set<String> accepted() {
+    return parsed.commandSpec().findOption(Option.ACCEPT.name()) == null
+        ? Set.of()
+        : Set.copyOf(parsed.matchedOptionValue(Option.ACCEPT.name(), List.<String>of()));
   }
 
   private ChangedThere.Choice changedThere() {

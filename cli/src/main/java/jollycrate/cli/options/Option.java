@@ -40,6 +40,13 @@ public record Option(List<String> names, String label, Kind kind, String purpose
           "--half-applied",
           "WHAT",
           "a script of [[before]] that was cut off: 'done' counts it as applied, 'again' applies it");
+  public static final Option ACCEPT =
+      new Option(
+          List.of("--accept"),
+          "WHAT",
+          Kind.TEXTS,
+          "go on although people lose this: a path that a blocker names, or a data source whose"
+              + " database is a new, empty one");
   public static final Option BUILD =
       of("--build", "run [build] first; else only when sources are newer than results");
   public static final Option NO_BUILD = of("--no-build", "take what is built, whatever its age");
