@@ -22,6 +22,7 @@ import jollycrate.cli.output.Screen;
 import jollycrate.cli.output.Style;
 import jollycrate.control.ServerStartException;
 import jollycrate.secret.Secrets;
+import jollycrate.server.KindFault;
 import jollycrate.watch.Interrupts;
 
 /** The commands, run over two streams. */
@@ -170,9 +171,12 @@ public final class Jolly {
       new FailureView(screen).cause("The server does not start", start.why());
     } else if (code == ExitCode.INTERNAL_ERROR) {
       screen.complain(
-          "This is a fault of ours: "
-              + e
-              + ". Run it again with --debug and report what it prints");
+          KindFault.of(e)
+              .map(kind -> "This is a fault of " + kind + ": " + e + ". Report it to who made it")
+              .orElse(
+                  "This is a fault of ours: "
+                      + e
+                      + ". Run it again with --debug and report what it prints"));
     } else {
       screen.complain(e.getMessage());
     }

@@ -26,6 +26,10 @@ final class Section {
 
   private final TomlFile common;
   private final String name;
+
+  /** The same where of several tables of that name each is meant by its number. */
+  private final String numbered;
+
   private final List<Layer> layers;
   private final Layer.Place begin;
   private final Set<String> known = new LinkedHashSet<>();
@@ -34,12 +38,14 @@ final class Section {
   static Section root(List<Layer> layers) {
     Layer common = layers.get(layers.size() - 1);
     Layer.Place begin = new Layer.Place(common.file(), TomlPosition.positionAt(1, 1));
-    return new Section(common.file(), "", layers, begin);
+    return new Section(common.file(), "", "", layers, begin);
   }
 
-  private Section(TomlFile common, String name, List<Layer> layers, Layer.Place begin) {
+  private Section(
+      TomlFile common, String name, String numbered, List<Layer> layers, Layer.Place begin) {
     this.common = common;
     this.name = name;
+    this.numbered = numbered;
     this.layers = layers;
     this.begin = begin;
   }
@@ -89,7 +95,7 @@ final class Section {
             .map(layer -> layer.place(key).toString())
             .toList();
     String value = TomlJson.of(counts.get(key)).toString();
-    common.wrote(new Written(path(key), value, counts.place(key).toString(), overrides));
+    common.wrote(new Written(path(numbered, key), value, counts.place(key).toString(), overrides));
   }
 
   /** The folder that paths in a value start from: that of the file in which it stands. */
@@ -205,13 +211,14 @@ final class Section {
             .problem("'" + key + "' is no table", "Write a table " + "[" + path(key) + "]");
       }
     }
-    return new Section(common, path(key), inner, place);
+    return new Section(common, path(key), path(numbered, key), inner, place);
   }
 
   /** The table of that name as the topmost layer has it: per-server values replace it whole. */
   Section topmost(String key) {
     Section inner = section(key);
-    return new Section(common, inner.name, inner.layers.stream().limit(1).toList(), inner.begin);
+    return new Section(
+        common, inner.name, inner.numbered, inner.layers.stream().limit(1).toList(), inner.begin);
   }
 
   /** The table of that name laid over this one. */
@@ -219,7 +226,7 @@ final class Section {
     Section inner = section(key);
     List<Layer> all = new ArrayList<>(inner.layers);
     all.addAll(layers);
-    return new Section(common, inner.name, all, inner.begin);
+    return new Section(common, inner.name, inner.numbered, all, inner.begin);
   }
 
   /** Where a key stands, else where its table begins. */
@@ -245,7 +252,14 @@ final class Section {
       for (int i = 0; i < array.size(); i++) {
         if (array.get(i) instanceof TomlTable table) {
           Layer.Place place = new Layer.Place(file, array.inputPositionOf(i));
-          sections.add(new Section(common, path(key), List.of(new Layer(file, table)), place));
+          String number = array.size() > 1 ? "[" + (i + 1) + "]" : "";
+          sections.add(
+              new Section(
+                  common,
+                  path(key),
+                  path(numbered, key) + number,
+                  List.of(new Layer(file, table)),
+                  place));
         }
       }
       if (sections.size() == array.size()) {
@@ -346,7 +360,11 @@ final class Section {
   }
 
   private String path(String key) {
+    return path(name, key);
+  }
+
+  private static String path(String table, String key) {
     String written = key.matches("[A-Za-z0-9_-]+") ? key : "\"" + key + "\"";
-    return name.isEmpty() ? written : name + "." + written;
+    return table.isEmpty() ? written : table + "." + written;
   }
 }

@@ -17,6 +17,7 @@ import jollycrate.journal.Journal;
 import jollycrate.journal.JournalLine;
 import jollycrate.journal.OvertakenException;
 import jollycrate.server.Cause;
+import jollycrate.server.KindFault;
 import jollycrate.server.Standing;
 import jollycrate.server.Stock;
 import jollycrate.server.Swap;
@@ -129,7 +130,9 @@ final class Act {
     }
     return e instanceof HostException || e instanceof RecordsException
         ? Cause.of(e.getMessage(), "")
-        : Cause.of("a fault of ours: " + e, "Report it");
+        : KindFault.of(e)
+            .map(kind -> Cause.of("a fault of " + kind + ": " + e, "Report it to who made it"))
+            .orElseGet(() -> Cause.of("a fault of ours: " + e, "Report it"));
   }
 
   private DeliveryOutcome.Result kept(Journal journal, Carrier carrier) {

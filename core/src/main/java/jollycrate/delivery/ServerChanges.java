@@ -8,6 +8,7 @@ import jollycrate.foresee.Finding;
 import jollycrate.foresee.PlaceRule;
 import jollycrate.foresee.PortRule;
 import jollycrate.foresee.ProcessRule;
+import jollycrate.server.Feature;
 import jollycrate.server.Overhaul;
 import jollycrate.server.Piece;
 import jollycrate.server.Placement;
@@ -124,6 +125,7 @@ public final class ServerChanges {
         new ArrayList<>(ProcessRule.look(stock, restarts ? Swap.RESTART : Swap.LIVE));
     findings.addAll(PortRule.look(stock));
     findings.addAll(PlaceRule.look(stock, site.files()::writable));
+    findings.addAll(lacking(stock));
     overhaul
         .refused()
         .forEach(why -> findings.add(Finding.blocker(why.subject(), why.message(), "", why.fix())));
@@ -150,6 +152,31 @@ public final class ServerChanges {
               "it does not run, so nothing can show now that it starts with this"));
     }
     return findings;
+  }
+
+  /** A listener that servers of this kind cannot have is no description that could come true. */
+  private List<Finding> lacking(Stock stock) {
+    Ports ports = stock.server().ports();
+    List<Finding> findings = new ArrayList<>();
+    if (ports.admin().isPresent() && !has(Feature.ADMIN_LISTENER)) {
+      findings.add(lacking("admin", "admin listener", "Deliver to the public listener alone"));
+    }
+    if (ports.https().isPresent() && !has(Feature.HTTPS)) {
+      findings.add(lacking("https", "listener for HTTPS", "Put a web server before it"));
+    }
+    return findings;
+  }
+
+  private boolean has(Feature feature) {
+    return site.traits().features().contains(feature);
+  }
+
+  private Finding lacking(String key, String listener, String fix) {
+    return Finding.blocker(
+        key,
+        "a " + site.traits().label() + " gets no " + listener + " from here",
+        "",
+        "Take '" + key + "' out of servers.toml. " + fix);
   }
 
   private static boolean needsRestart(Stock stock, Overhaul overhaul, StepList steps) {

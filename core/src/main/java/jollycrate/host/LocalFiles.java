@@ -7,6 +7,7 @@ import java.nio.ByteBuffer;
 import java.nio.channels.Channels;
 import java.nio.channels.FileChannel;
 import java.nio.file.AtomicMoveNotSupportedException;
+import java.nio.file.FileSystemException;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
 import java.nio.file.NoSuchFileException;
@@ -130,6 +131,11 @@ final class LocalFiles implements HostFiles {
             return in.readNBytes(most);
           } catch (NoSuchFileException e) {
             return new byte[0];
+          } catch (FileSystemException e) {
+            if (belowAFile(file)) {
+              return new byte[0];
+            }
+            throw e;
           }
         });
   }

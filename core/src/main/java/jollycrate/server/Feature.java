@@ -9,6 +9,8 @@ public enum Feature {
   HOSTS,
   /** It looks at what its switches say: one that is put again as it was is not noticed. */
   LOOKS_AT_CONTENT,
+  /** A listener for HTTPS whose certificate we put there. */
+  HTTPS,
   /** A second listener, on loopback only, which serves applications of its own. */
   ADMIN_LISTENER
 }

@@ -78,11 +78,7 @@ public interface ServerKind {
 
   /** What has to be changed of a server itself; refused by a kind that cannot. */
   default Overhaul overhaul(HostFiles files, Stock stock, Wish wish) {
-    return Overhaul.refused(
-        new Wanted.Refused(
-            stock.server().name(),
-            "its own files are not changed by 'server " + wish.act() + "'",
-            "Change its description in servers.toml, then deliver to it"));
+    return Overhaul.refused(wish.refused(stock.server().name()));
   }
 
   /** Files that taking stock reads whole, when they stand there. */

@@ -9,6 +9,27 @@ public sealed interface Wish {
   /** What the act is called. */
   String act();
 
+  /** Why nothing is done of it, on a server whose kind cannot. */
+  default Wanted.Refused refused(String server) {
+    return new Wanted.Refused(server, "nothing was done: " + reason(), next());
+  }
+
+  private String reason() {
+    return this instanceof Hardened
+        ? "which defaults of such a server everybody knows is not known here, so none was examined"
+        : this instanceof Users
+            ? "where such a server keeps users of its own is not known here"
+            : "its own files are not changed from here";
+  }
+
+  private String next() {
+    return this instanceof Hardened
+        ? "Go through what its own documentation says about security"
+        : this instanceof Users
+            ? "Add them where the server keeps them; an application's own stand in [users]"
+            : "Change its description in servers.toml, then deliver to it";
+  }
+
   /**
    * It lets in nobody by a door that everybody knows.
    *

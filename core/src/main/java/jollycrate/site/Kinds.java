@@ -1,5 +1,8 @@
 package jollycrate.site;
 
+import java.io.IOException;
+import java.nio.file.DirectoryStream;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
@@ -7,12 +10,16 @@ import java.util.ServiceConfigurationError;
 import java.util.ServiceLoader;
 import java.util.ServiceLoader.Provider;
 import java.util.stream.Collectors;
+import java.util.zip.ZipException;
+import java.util.zip.ZipFile;
 import jollycrate.app.NotDescribedException;
 import jollycrate.app.ServerEntry;
+import jollycrate.file.IoReason;
 import jollycrate.host.Glance;
 import jollycrate.host.Host;
 import jollycrate.host.HostFiles;
 import jollycrate.host.Program;
+import jollycrate.server.KindFault;
 import jollycrate.server.ServerKind;
 import jollycrate.server.Traits;
 import jollycrate.stock.Serving;
@@ -23,6 +30,7 @@ public final class Kinds {
 
   /** All that the program finds among its archives, and in those that people put beside it. */
   public Kinds() {
+    mustBeKinds();
     try {
       kinds = ServiceLoader.load(ServerKind.class).stream().map(Provider::get).toList();
     } catch (ServiceConfigurationError | LinkageError e) {
@@ -31,6 +39,43 @@ public final class Kinds {
               + e.getMessage()
               + ". Build it for this version, or take its archive out");
     }
+  }
+
+  /** The class path passes over a file that is no archive, so that nobody would miss its kind. */
+  private static void mustBeKinds() {
+    String home = System.getProperty("jolly.home", "");
+    Path folder = Path.of(home).resolve(KindFault.FOLDER);
+    if (home.isEmpty() || !Files.isDirectory(folder)) {
+      return;
+    }
+    try (DirectoryStream<Path> archives = Files.newDirectoryStream(folder, "*.jar")) {
+      for (Path archive : archives) {
+        mustBeArchive(archive);
+      }
+    } catch (IOException e) {
+      throw new NotDescribedException(
+          "Cannot read the server kinds in '" + folder + "': " + IoReason.of(e));
+    }
+  }
+
+  private static void mustBeArchive(Path archive) throws IOException {
+    try (ZipFile zip = new ZipFile(archive.toFile())) {
+      if (zip.getEntry("META-INF/services/" + ServerKind.class.getName()) == null) {
+        throw cannot(archive, "it announces none in META-INF/services");
+      }
+    } catch (ZipException e) {
+      throw cannot(archive, e.getMessage());
+    }
+  }
+
+  private static NotDescribedException cannot(Path archive, String why) {
+    return new NotDescribedException(
+        "Cannot use '"
+            + archive
+            + "' as a server kind: "
+            + why
+            + ". Copy it there again, or take"
+            + " it out");
   }
 
   /** A kind that recognised an installation. */

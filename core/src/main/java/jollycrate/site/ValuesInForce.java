@@ -104,7 +104,7 @@ public record ValuesInForce(
   }
 
   private static String tableOf(String key) {
-    return key.split("\\.")[0];
+    return key.split("[.\\[]")[0];
   }
 
   private static String lastOf(String key) {
@@ -136,8 +136,13 @@ public record ValuesInForce(
 
   private static Map<String, String> usual(ServerEntry entry) {
     Map<String, String> usual = new LinkedHashMap<>();
-    usual.put("address", quoted(entry.ports().address()));
-    usual.put("memory", quoted(entry.jvm().memory()));
+    boolean theirs = entry.steering().log().isPresent() || entry.steering().hasItsOwn();
+    if (!theirs) {
+      usual.put("address", quoted(entry.ports().address()));
+    }
+    if (!entry.steering().hasItsOwn()) {
+      usual.put("memory", quoted(entry.jvm().memory()));
+    }
     usual.put("earlier-releases", "" + entry.keeping().releases());
     usual.put("earlier-space", quoted(entry.keeping().space() / 1_000_000 + "m"));
     return usual;

@@ -34,6 +34,8 @@ public interface HostFilesContract {
     assertThat(files().read(file, 10, 10)).isEmpty();
     assertThat(files().read(folder().resolve("none"), 0, 10)).isEmpty();
     assertThat(files().read(folder().resolve("none/below"), 0, 10)).isEmpty();
+    assertThat(files().read(file.resolve("below"), 0, 10)).isEmpty();
+    assertThat(files().real(file.resolve("below"))).isEqualTo(file.resolve("below"));
   }
 
   @Test

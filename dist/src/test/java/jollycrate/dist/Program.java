@@ -105,7 +105,7 @@ final class Program {
       Run run = new Run(process.exitValue(), Files.readString(out), Files.readString(err));
       Files.delete(out);
       Files.delete(err);
-      assertThat(run.all()).as("%s", command).doesNotContain(secretForms());
+      assertThat(secretForms().stream().filter(run.all()::contains)).as("%s", command).isEmpty();
       return run;
     } catch (IOException e) {
       throw new UncheckedIOException(e);

@@ -100,6 +100,13 @@ class StrangersKindIT {
   }
 
   @Test
+  void anEntryThatPeopleMadeIsNotTakenForOurs() throws IOException {
+    Files.writeString(server.resolve("doors"), "open /bikes\n");
+    assertThat(deploy(4, pages("one"))).contains("doors: somebody else put '/bikes' there");
+    assertThat(server.resolve("doors")).hasContent("open /bikes\n");
+  }
+
+  @Test
   void whatItCannotDoItRefuses() throws IOException {
     Path war = pages("one");
     Files.writeString(

@@ -41,6 +41,23 @@ class TruthIT {
           .contains("answers (with 404: no page at its root)")
           .contains("Delivered, unproven: answer to bench")
           .contains("[[check]]");
+      assertThat(
+              workshop
+                  .ends(
+                      4,
+                      "deploy",
+                      war.toString(),
+                      "--undescribed",
+                      "--on-admin-port",
+                      "--to",
+                      "bench")
+                  .out())
+          .contains("people reach it now", "--accept /answer");
+      workshop.ok("deploy", "--to", "bench");
+      workshop.edit("jdbc:h2:file:./data/spokes", "jdbc:h2:file:./data/other");
+      assertThat(workshop.ends(4, "deploy", "--to", "bench").out())
+          .contains("begin with a new, empty database", "--accept jdbc/spokes");
+      workshop.ok("deploy", "--to", "bench", "--accept", "jdbc/spokes");
     }
   }
 
@@ -119,7 +136,7 @@ class TruthIT {
       String byHand = command.replaceFirst("-Djolly\\.token=[0-9a-f]+", "-Dby=hand");
       Process process =
           new ProcessBuilder(byHand.split("\0"))
-              .directory(workshop.server.toFile())
+              .directory(folder.toFile())
               .redirectErrorStream(true)
               .redirectOutput(folder.resolve("by-hand.log").toFile())
               .start();
@@ -129,6 +146,8 @@ class TruthIT {
       Trace before = workshop.trace();
       assertThat(workshop.ends(4, "undeploy", "moody", "--from", "bench").out())
           .contains("Jolly Crate did not start it");
+      assertThat(workshop.ends(4, "server", "restart", "bench").err())
+          .contains("it works in " + folder.toRealPath() + ", and after a restart in ");
       workshop.trace().isAs(before);
       assertThat(workshop.ok("server", "stop", "bench")).contains("Server bench stopped");
       assertThat(process.waitFor()).isNotZero();

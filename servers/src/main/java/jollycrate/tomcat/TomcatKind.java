@@ -115,7 +115,7 @@ public final class TomcatKind implements ServerKind {
         List.of("logs", "temp", "work"),
         List.of("bin", "conf", "lib", "webapps", "webapps-admin", "webapps-javaee"),
         TomcatLogs.USUAL,
-        Set.of(Feature.HOSTS, Feature.ADMIN_LISTENER));
+        Set.of(Feature.HOSTS, Feature.HTTPS, Feature.ADMIN_LISTENER));
   }
 
   @Override
