@@ -3,11 +3,15 @@ package jollycrate.check;
 import java.net.URI;
 import java.util.List;
 import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import jollycrate.server.Cause;
 
 /** What an answer that came otherwise than expected says about who gave it. */
 final class Verdict {
   private static final int SERVER_ERROR = 500;
+
+  private static final Pattern TWICE = Pattern.compile("^(/.+)\\1(?:/(.*))?$");
 
   private Verdict() {}
 
@@ -86,11 +90,7 @@ final class Verdict {
               url, "the log-in was not accepted", "Compare [users] and the password it refers to");
       case 403 ->
           cause(url, "this user is known but not allowed in", "Compare [roles] with web.xml");
-      case 404 ->
-          cause(
-              url,
-              "nothing is mapped to this path",
-              "Compare the path with the servlet mappings (web.xml, annotations)");
+      case 404 -> notFound(url);
       case 405 -> cause(url, "this path does not take this method", "Fix the check's method");
       case 502, 503, 504 ->
           cause(
@@ -102,6 +102,19 @@ final class Verdict {
               ? cause(url, "the application failed with an error of its own", "Read its log")
               : cause(url, "the application answered, but otherwise than described", "");
     };
+  }
+
+  private static Cause notFound(URI url) {
+    Matcher twice = TWICE.matcher(String.valueOf(url.getPath()));
+    return twice.find()
+        ? cause(
+            url,
+            "the context path " + twice.group(1) + " stands twice in what was asked for",
+            "A check's path begins below it: write \"/" + twice.group(2) + "\"")
+        : cause(
+            url,
+            "nothing is mapped to this path",
+            "Compare the path with the servlet mappings (web.xml, annotations)");
   }
 
   static Cause cause(URI url, String what, String next) {

@@ -30,7 +30,13 @@ record Aims(Site site) {
         source.act(),
         new Aim.Release(
             name, order.version(), earlier, artifact.digest(), artifact.size(), source.revision()),
-        site.place(wanted.placement().address()));
+        site.place(address(order, wanted.placement())));
+  }
+
+  /** What speaks no HTTP is reached at a port, and no page. */
+  private String address(Order order, Placement placement) {
+    boolean pages = site.traits().hosts() || order.application().program().speaksHttp();
+    return pages ? placement.address() : placement.route().direct().getAuthority();
   }
 
   /** Of what stands there. */

@@ -5,6 +5,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import jollycrate.app.Application;
 import jollycrate.app.ContextPath;
 import jollycrate.app.DataSource;
@@ -101,7 +103,14 @@ public final class DeliveryService {
     List<Finding> findings =
         new ArrayList<>(
             Foresight.look(new Looking(site).scene(stock, order, wanted, manner.accepted())));
-    findings.addAll(scripts.findings());
+    Set<String> blocked =
+        findings.stream()
+            .filter(finding -> finding.level() == Finding.Level.BLOCKER)
+            .map(Finding::subject)
+            .collect(Collectors.toSet());
+    scripts.findings().stream()
+        .filter(finding -> !blocked.contains(finding.subject()))
+        .forEach(findings::add);
     findings.addAll(settled.findings());
     findings.addAll(source.findings());
     site.secrets().tooShort().stream().map(DeliveryService::tooShort).forEach(findings::add);

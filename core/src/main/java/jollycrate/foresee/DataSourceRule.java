@@ -67,7 +67,7 @@ final class DataSourceRule implements Rule {
               "Say in [program.datasource.\""
                   + source.jndiName()
                   + "\"] how it is told url, user and password"));
-    } else if (!declared && !handed) {
+    } else if (!declared && !handed && scene.order().artifact().faults().isEmpty()) {
       findings.add(
           Finding.note(
               source.jndiName(),

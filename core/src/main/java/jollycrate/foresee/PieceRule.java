@@ -7,6 +7,7 @@ import java.util.Optional;
 import java.util.stream.Collectors;
 import jollycrate.host.Facts;
 import jollycrate.server.Keys;
+import jollycrate.server.Order;
 import jollycrate.server.Piece;
 import jollycrate.server.Server;
 import jollycrate.server.Standing;
@@ -17,9 +18,8 @@ final class PieceRule implements Rule {
   @Override
   public List<Finding> look(Scene scene) {
     List<Finding> findings = new ArrayList<>();
-    scene
-        .wanted()
-        .refused()
+    scene.wanted().refused().stream()
+        .filter(value -> !restsOnAFault(scene.order(), value.subject()))
         .forEach(
             value ->
                 findings.add(Finding.blocker(value.subject(), value.message(), "", value.fix())));
@@ -34,6 +34,15 @@ final class PieceRule implements Rule {
       shared(scene, piece).ifPresent(findings::add);
     }
     return findings;
+  }
+
+  /** What a broken web.xml declares is not known, so nothing is said of names that it may hold. */
+  private static boolean restsOnAFault(Order order, String subject) {
+    return !order.artifact().faults().isEmpty()
+        && (order.application().dataSources().stream()
+                .anyMatch(source -> source.jndiName().equals(subject))
+            || order.application().context().entries().stream()
+                .anyMatch(entry -> entry.name().equals(subject)));
   }
 
   /** One key has one content, whoever needs it. */

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.function.Predicate;
+import jollycrate.app.Context;
 import jollycrate.app.ContextPath;
 import jollycrate.host.Access;
 import jollycrate.server.Occupant;
@@ -17,6 +18,7 @@ import jollycrate.server.Stock;
 /** The context path and the ports are free or ours, and the disk has room. */
 public final class PlaceRule implements Rule {
   private static final int ROOM_FACTOR = 3;
+  private static final long LARGE = 100L << 20;
   private static final long LEAST_HEAP = 64L << 20;
 
   @Override
@@ -25,6 +27,7 @@ public final class PlaceRule implements Rule {
     path(scene, findings);
     room(scene, findings);
     heap(scene).ifPresent(findings::add);
+    time(scene).ifPresent(findings::add);
     findings.addAll(look(scene.stock(), scene.writable()));
     Path works = server(scene).folder().resolve(scene.order().application().program().folder());
     if (!scene.traits().hosts()
@@ -136,6 +139,21 @@ public final class PlaceRule implements Rule {
         .findFirst()
         .map(owner -> "'" + owner.name() + "'")
         .orElse("something that Jolly Crate did not deliver");
+  }
+
+  /** Looking for annotations takes a large application longer than any other part of its start. */
+  private static Optional<Finding> time(Scene scene) {
+    Context context = scene.order().application().context();
+    boolean large = scene.order().artifact().size() > LARGE;
+    return large && context.startsWithin().compareTo(Context.STARTS_WITHIN) <= 0
+        ? Optional.of(
+            Finding.note(
+                "starts-within",
+                context.startsWithin().toSeconds()
+                    + "s may be short for an archive of "
+                    + megabytes(scene.order().artifact().size())
+                    + "; [app] of jolly.toml can give it more"))
+        : Optional.empty();
   }
 
   /** Below that, servers of every kind spend their time collecting garbage before they are up. */

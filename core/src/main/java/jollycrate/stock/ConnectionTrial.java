@@ -12,6 +12,12 @@ import jollycrate.host.Ran;
  */
 public final class ConnectionTrial {
   private static final Duration LIMIT = Duration.ofSeconds(20);
+
+  /**
+   * Whoever lets an application wait long for a connection has a database that is slow to reach.
+   */
+  private static final int PATIENCE = 2;
+
   private static final Pattern UNREACHED =
       Pattern.compile("ConnectException|UnknownHostException|Connection refused|timed out");
   private static final String PROBE = "jollycrate.probe.ConnectProbe";
@@ -78,12 +84,19 @@ public final class ConnectionTrial {
     if (!probe.hasJava()) {
       return new Result(Outcome.UNTRIED, "", "", "");
     }
-    Ran ran = probe.run(List.of(program), logIn, url.url(), input, LIMIT);
+    boolean elsewhere = url.url().contains("//");
+    Duration limit = LIMIT.plus(logIn.source().patience().multipliedBy(PATIENCE));
+    Ran ran = probe.run(List.of(program), logIn, url.url(), input, limit);
     if (ran.tookTooLong()) {
       return failed(
-          "no connection came about within " + LIMIT.toSeconds() + " s",
+          "no connection came about within " + limit.toSeconds() + " s",
           "the driver was still trying",
-          "Look whether the database is up and a firewall lets the server through");
+          (elsewhere
+                  ? "Look whether the database is up and a firewall lets the server through"
+                  : "It needs no other machine, so this one is busy: try again")
+              + ", or wait longer: pool = { wait = \"60s\" } of [datasource.\""
+              + logIn.source().jndiName()
+              + "\"]");
     }
     return understood(ran);
   }

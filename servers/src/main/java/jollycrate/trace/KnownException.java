@@ -1,5 +1,6 @@
 package jollycrate.trace;
 
+import java.util.Map;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -15,6 +16,20 @@ public record KnownException(String what, String next) {
   /** Packages of modules that Java 11 no longer has (JEP 320). */
   private static final Pattern REMOVED =
       Pattern.compile("javax\\.(xml\\.(bind|ws|soap)|jws|activation)\\.|org\\.omg\\.");
+
+  /** Servers by the packages of their own classes, which no library holds. */
+  private static final Map<String, String> SERVERS =
+      Map.of(
+          "org.apache.catalina.", "a Tomcat",
+          "org.apache.coyote.", "a Tomcat",
+          "org.eclipse.jetty.server.", "a Jetty",
+          "org.eclipse.jetty.webapp.", "a Jetty",
+          "org.eclipse.jetty.security.", "a Jetty",
+          "org.jboss.as.", "a WildFly",
+          "io.undertow.", "a WildFly",
+          "com.ibm.ws", "an Open Liberty",
+          "com.sun.enterprise.", "a GlassFish",
+          "org.glassfish.", "a GlassFish");
 
   private static final Pattern LISTENER =
       Pattern.compile("(.*)\\.contextInitialized\\(.*", Pattern.DOTALL);
@@ -57,6 +72,18 @@ public record KnownException(String what, String next) {
     Matcher servlet = SERVLET.matcher(name);
     if (servlet.lookingAt()) {
       return wrongApi(servlet.group(1));
+    }
+    Optional<String> inside =
+        SERVERS.entrySet().stream()
+            .filter(server -> name.startsWith(server.getKey()))
+            .map(Map.Entry::getValue)
+            .findFirst();
+    if (inside.isPresent()) {
+      return known(
+          "class " + name + " is missing: it is part of " + inside.get() + " itself",
+          "The application is made to run inside "
+              + inside.get()
+              + ": deliver it to one, or take a release for this server");
     }
     return REMOVED.matcher(name).lookingAt()
         ? known(

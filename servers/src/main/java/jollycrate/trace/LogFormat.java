@@ -13,6 +13,11 @@ public interface LogFormat {
     return record.message();
   }
 
+  /** Packages of the server's own classes, besides those that are known here. */
+  default List<String> serverPackages() {
+    return List.of();
+  }
+
   /** What a failure means there, where its record says more than the exception alone. */
   Optional<KnownException> known(LogRecord record, StackTrace.Thrown root);
 }

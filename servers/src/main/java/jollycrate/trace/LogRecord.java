@@ -1,6 +1,7 @@
 package jollycrate.trace;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Set;
 import java.util.regex.Matcher;
@@ -20,6 +21,16 @@ public record LogRecord(
     int position, String level, String source, String message, List<String> rest) {
   private static final Pattern THROWN =
       Pattern.compile("((?:[a-zA-Z_$][\\w$]*\\.)+[A-Z][\\w$]*(?:Exception|Error)\\b.*)$");
+
+  /** As {@code java.util.logging.SimpleFormatter} writes it, unless it is told otherwise. */
+  private static final Pattern TWO_LINES =
+      Pattern.compile(
+          "^\\w{3} \\d{1,2}, \\d{4},? [\\d:]+.[AP]M (?<source>\\S+)[^\\n]*\\n"
+              + "(?<level>SEVERE|WARNING|INFO|CONFIG): (?<message>.*)$",
+          Pattern.MULTILINE);
+
+  private static final Pattern FOREIGN_LEVEL =
+      Pattern.compile("\\b(?:SEVERE|ERROR|FATAL|WARNING|WARN)\\b");
   private static final Set<String> SEVERE = Set.of("SEVERE", "ERROR");
   private static final Set<String> WARNING = Set.of("WARNING", "WARN");
 
@@ -30,26 +41,40 @@ public record LogRecord(
    *     message}
    */
   public static List<LogRecord> in(String log, Pattern head) {
+    List<MatchedHead> heads = new ArrayList<>();
+    for (Pattern form : List.of(head, TWO_LINES)) {
+      Matcher line = form.matcher(log);
+      while (line.find()) {
+        heads.add(MatchedHead.of(line));
+      }
+    }
+    heads.sort(Comparator.comparingInt(MatchedHead::start));
     List<LogRecord> records = new ArrayList<>();
-    Matcher line = head.matcher(log);
-    boolean found = line.find();
-    while (found) {
-      int position = line.start();
-      int end = line.end();
-      String level = line.group("level");
-      String source = line.group("source");
-      String message = PlainText.of(line.group("message")).strip();
-      found = line.find();
-      String rest = log.substring(end, found ? line.start() : log.length());
+    for (int i = 0; i < heads.size(); i++) {
+      MatchedHead one = heads.get(i);
+      int end = i + 1 < heads.size() ? heads.get(i + 1).start : log.length();
+      String rest = log.substring(Math.min(one.end, end), end);
       records.add(
           new LogRecord(
-              position,
-              level,
-              source,
-              message,
-              PlainText.of(rest).lines().filter(one -> !one.isBlank()).toList()));
+              one.start,
+              one.level,
+              one.source,
+              one.message,
+              PlainText.of(rest).lines().filter(line -> !line.isBlank()).toList()));
     }
     return records;
+  }
+
+  /** The first line of a record. */
+  private record MatchedHead(int start, int end, String level, String source, String message) {
+    static MatchedHead of(Matcher line) {
+      return new MatchedHead(
+          line.start(),
+          line.end(),
+          line.group("level"),
+          line.group("source"),
+          PlainText.of(line.group("message")).strip());
+    }
   }
 
   /** The same where an exception stands behind the message, on its line, before its trace. */
@@ -68,6 +93,16 @@ public record LogRecord(
   /** Whether it tells of a failure. */
   public boolean isSevere() {
     return SEVERE.contains(level);
+  }
+
+  /** Whether what follows it was written in another layout and names a failure. */
+  public boolean isTroubled() {
+    return rest.stream().anyMatch(line -> FOREIGN_LEVEL.matcher(line).find());
+  }
+
+  /** Whether what it says itself belongs to a failure, and not only what follows it. */
+  boolean isTelling() {
+    return isSevere() || isWarning() || level.isEmpty();
   }
 
   /** Whether it tells of what may be one. */

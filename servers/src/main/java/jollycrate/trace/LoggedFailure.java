@@ -3,6 +3,7 @@ package jollycrate.trace;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Predicate;
 import jollycrate.server.Cause;
 
 /** Finds in a log why something failed: the innermost exception and the application's own frame. */
@@ -30,23 +31,22 @@ public final class LoggedFailure {
   public Optional<Cause> in(String log, int offset) {
     List<LogRecord> records = format.records(log);
     if (records.isEmpty()) {
-      return lastWords(log.lines().toList(), offset);
+      LogRecord all = new LogRecord(0, "", "", "", log.lines().toList());
+      return trace(all).isEmpty() ? lastWords(all.rest(), offset) : Optional.of(cause(all, offset));
     }
     Optional<LogRecord> told =
-        records.stream()
-            .filter(LogRecord::isSevere)
-            .filter(record -> !trace(record).isEmpty())
-            .findFirst()
-            .or(
-                () ->
-                    records.stream()
-                        .filter(LogRecord::isWarning)
-                        .filter(record -> !trace(record).isEmpty())
-                        .findFirst())
-            .or(() -> records.stream().filter(LogRecord::isSevere).findFirst());
+        traced(records, LogRecord::isSevere)
+            .or(() -> traced(records, LogRecord::isWarning))
+            .or(() -> traced(records, LogRecord::isTroubled))
+            .or(() -> records.stream().filter(LogRecord::isSevere).findFirst())
+            .or(() -> traced(records, any -> true));
     LogRecord last = records.get(records.size() - 1);
     return told.map(record -> cause(record, offset + record.position()))
         .or(() -> lastWords(last.rest(), offset + last.position()));
+  }
+
+  private static Optional<LogRecord> traced(List<LogRecord> records, Predicate<LogRecord> such) {
+    return records.stream().filter(such).filter(record -> !trace(record).isEmpty()).findFirst();
   }
 
   /** Why the server's process ended, by all that it logged. */
@@ -85,9 +85,11 @@ public final class LoggedFailure {
           format.told(record), "", List.of(), "Read the log around that line", position);
     }
     Optional<KnownException> known = format.known(record, trace.root());
-    Optional<String> own = trace.ownFrame(packages);
+    Optional<String> own = trace.ownFrame(packages, format.serverPackages());
     List<String> why = new ArrayList<>();
-    why.add(format.told(record).replaceFirst(" threw exception.*", ""));
+    Optional.of(format.told(record).replaceFirst(" threw exception.*", ""))
+        .filter(said -> !said.isEmpty() && record.isTelling())
+        .ifPresent(why::add);
     trace.chain().stream()
         .map(StackTrace.Thrown::told)
         .distinct()

@@ -17,8 +17,9 @@ public record StackTrace(List<Thrown> chain) {
   private static final Pattern FOREIGN =
       Pattern.compile(
           "^(java|javax|jakarta|jdk|sun|com\\.sun|org\\.apache\\.(catalina|coyote|tomcat|naming"
-              + "|jasper|juli)|org\\.(eclipse\\.jetty|jboss|wildfly|xnio)"
-              + "|io\\.undertow|com\\.zaxxer\\.hikari|jollycrate\\.insidejetty)\\..*");
+              + "|jasper|juli|openejb|tomee|webbeans|myfaces|cxf|bval|openjpa|xbean|felix)"
+              + "|org\\.(eclipse\\.jetty|jboss|wildfly|xnio|glassfish|osgi)"
+              + "|com\\.ibm\\.(ws|wsspi|websphere)|io\\.(undertow|openliberty)|com\\.zaxxer\\.hikari|jollycrate\\.insidejetty)\\..*");
 
   /** One exception of a chain, with the frames below it. */
   public record Thrown(String type, String message, List<String> frames) {
@@ -73,6 +74,15 @@ public record StackTrace(List<Thrown> chain) {
    * @param packages of its classes; empty: whatever is of no known server or the JDK
    */
   public Optional<String> ownFrame(List<String> packages) {
+    return ownFrame(packages, List.of());
+  }
+
+  /**
+   * The same beside a server whose own classes are not known here.
+   *
+   * @param server packages of its classes, with all below them
+   */
+  public Optional<String> ownFrame(List<String> packages, List<String> server) {
     List<String> innermostFirst = new ArrayList<>();
     for (int i = chain.size() - 1; i >= 0; i--) {
       innermostFirst.addAll(chain.get(i).frames());
@@ -84,6 +94,7 @@ public record StackTrace(List<Thrown> chain) {
             () ->
                 innermostFirst.stream()
                     .filter(frame -> packages.isEmpty() && !FOREIGN.matcher(frame).matches())
+                    .filter(frame -> server.stream().noneMatch(one -> frame.startsWith(one + ".")))
                     .findFirst());
   }
 

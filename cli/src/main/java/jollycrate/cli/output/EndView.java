@@ -86,8 +86,14 @@ public final class EndView {
     return outcome.aim().place().server() + " in " + Amounts.time(outcome.millis());
   }
 
+  /** What speaks no HTTP cannot be opened. */
+  private void opened(DeliveryOutcome outcome) {
+    String address = outcome.aim().place().address();
+    screen.line((address.startsWith("http") ? "Open " : "It listens at ") + style.place(address));
+  }
+
   private void open(DeliveryOutcome outcome) {
-    screen.line("Open " + style.place(outcome.aim().place().address()));
+    opened(outcome);
     outcome.down().map(EndView::down).ifPresent(screen::line);
   }
 
@@ -129,7 +135,7 @@ public final class EndView {
                 + " stands on "
                 + outcome.aim().place().server()
                 + " as described, and its checks pass.");
-        screen.line("Open " + style.place(outcome.aim().place().address()));
+        opened(outcome);
       }
       case "restart" -> {
         screen.line(
@@ -145,7 +151,7 @@ public final class EndView {
                     .map(down -> ", down for at most " + Amounts.time(down.time().toMillis()))
                     .orElse("")
                 + "; its sessions ended.");
-        screen.line("Open " + style.place(outcome.aim().place().address()));
+        opened(outcome);
       }
       case "check" ->
           screen.line(
