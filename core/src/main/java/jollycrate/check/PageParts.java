@@ -230,9 +230,18 @@ record PageParts(Requester requester, URI base, Requester.Session session, int d
   }
 
   /** Empty for what is no address. */
+  /** A browser escapes what is no character of an address (URL Standard, 4.4). */
+  private static String escaped(String target) {
+    StringBuilder text = new StringBuilder();
+    for (char c : target.toCharArray()) {
+      text.append(" \"<>\\^`{|}".indexOf(c) < 0 ? "" + c : String.format("%%%02X", (int) c));
+    }
+    return text.toString();
+  }
+
   private static Optional<String> resolved(String from, String target) {
     try {
-      return Optional.of(new URI(from).resolve(new URI(target)).toString());
+      return Optional.of(new URI(from).resolve(new URI(escaped(target))).toString());
     } catch (URISyntaxException noAddress) {
       return Optional.empty();
     }
@@ -241,7 +250,7 @@ record PageParts(Requester requester, URI base, Requester.Session session, int d
   /** What stands on the same server, without a fragment. */
   private static Optional<Part> here(String target, URI from, Use use, int pages) {
     try {
-      URI url = new URI(target);
+      URI url = new URI(escaped(target));
       boolean same =
           from.getScheme().equals(url.getScheme())
               && from.getAuthority().equals(url.getAuthority())

@@ -136,10 +136,12 @@ final class Act {
   }
 
   private DeliveryOutcome.Result kept(Journal journal, Carrier carrier) {
-    outcome
-        .checks(carrier.results())
-        .down(downtime(journal, carrier))
-        .measured(measured(journal, carrier));
+    outcome.checks(carrier.results());
+    try {
+      outcome.down(downtime(journal, carrier)).measured(measured(journal, carrier));
+    } catch (RuntimeException unmeasured) {
+      outcome.note("how long it was down could not be told: " + unmeasured.getMessage());
+    }
     List<String> left =
         new Ending(site, journal).keptOrWhatIsLeft(Carrier.toFinish(site, journal, progress));
     outcome.left(left);

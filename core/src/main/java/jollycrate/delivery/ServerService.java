@@ -144,6 +144,18 @@ public final class ServerService {
             });
   }
 
+  /** Locked with nothing left unended: somebody's delivery may have died since it was looked at. */
+  private Gate.Passage enterSettled() {
+    while (true) {
+      recoverFirst();
+      Gate.Passage passage = gate.enter();
+      if (Recovery.unfinished(site).isEmpty()) {
+        return passage;
+      }
+      passage.close();
+    }
+  }
+
   /**
    * What a start came to.
    *
@@ -158,8 +170,7 @@ public final class ServerService {
    * @throws ServerStartException when it does not start; then it is stopped again
    */
   public Started start() {
-    recoverFirst();
-    try (Gate.Passage passage = gate.enter()) {
+    try (Gate.Passage passage = enterSettled()) {
       Stock stock = site.stockTaker().take(List.of());
       if (!stock.process().isStopped()) {
         List<Cause> down = down(stock.standing());
@@ -208,7 +219,7 @@ public final class ServerService {
     if (presence.isStopped() && process.leftBehind().isEmpty()) {
       return false;
     }
-    try (Gate.Passage passage = gate.enter()) {
+    try (Gate.Passage passage = enterSettled()) {
       process.stop();
       return true;
     } catch (HostException e) {

@@ -13,7 +13,7 @@ import jollycrate.watch.Site;
 
 /** Ends whoever holds the locks of a server, so that what he left unended can be settled. */
 final class TakeOver {
-  private static final Duration TAKES_BACK_WITHIN = Duration.ofSeconds(45);
+  private static final Duration TAKES_BACK_WITHIN = Duration.ofSeconds(120);
   private static final Duration ENDS_WITHIN = Duration.ofSeconds(10);
   private static final Duration LOOK_AGAIN = Duration.ofMillis(50);
 

@@ -124,10 +124,7 @@ public final class Packer {
       boolean moved = false;
       try {
         writeEntries(entries, out, earlier, place.getFileName().toString());
-        boolean changed =
-            !Files.isRegularFile(place)
-                || Files.size(beside) != Files.size(place)
-                || Files.mismatch(beside, place) >= 0;
+        boolean changed = !out.isSameAs(place);
         if (changed) {
           move(beside, place);
           moved = true;

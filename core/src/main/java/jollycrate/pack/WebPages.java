@@ -151,7 +151,15 @@ final class WebPages {
   /** Byte by byte, so that whatever encoding a page has, everything around an edit stays. */
   private static String text(Entry entry) throws IOException {
     try (InputStream in = entry.source().open()) {
-      byte[] bytes = in.readNBytes(MOST_BYTES);
+      byte[] bytes = in.readNBytes(MOST_BYTES + 1);
+      if (bytes.length > MOST_BYTES) {
+        throw new PackException(
+            "Cannot prepare '"
+                + entry.source().place()
+                + "': it is larger than "
+                + (MOST_BYTES >> 20)
+                + " MB. Leave it out, or make it smaller");
+      }
       if (bytes.length > 1 && (bytes[0] == (byte) 0xFE || bytes[0] == (byte) 0xFF)) {
         throw new PackException(
             "Cannot prepare '"

@@ -20,14 +20,19 @@ import static jollycrate.artifact.ZipFormat.ZIP_64_VERSION;
 
 import java.io.Closeable;
 import java.io.IOException;
+import java.io.InputStream;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.channels.FileChannel;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
+import java.nio.file.attribute.BasicFileAttributes;
 import java.time.LocalDateTime;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import jollycrate.artifact.ZipArchive;
@@ -39,6 +44,7 @@ import jollycrate.artifact.ZipMember;
  * are no data descriptors.
  */
 final class ZipOut implements Closeable {
+  private static final int COMPARED = 1 << 20;
   private static final int PROGRAM = 0100755;
   private static final int FOLDER = 040755;
   private static final int WIDE_SIZES = 20;
@@ -66,14 +72,56 @@ final class ZipOut implements Closeable {
   }
 
   ZipOut(Path file, LocalDateTime time) throws IOException {
-    this.channel = FileChannel.open(file, StandardOpenOption.WRITE, StandardOpenOption.CREATE);
-    if (channel.tryLock() == null) {
+    Optional<Object> before = key(file);
+    this.channel =
+        FileChannel.open(
+            file, StandardOpenOption.READ, StandardOpenOption.WRITE, StandardOpenOption.CREATE);
+    boolean locked = channel.tryLock() != null;
+    Optional<Object> now = key(file);
+    boolean renamed = now.isEmpty() || before.isPresent() && !before.equals(now);
+    if (!locked || renamed) {
       channel.close();
       throw new PackException(
           "Cannot write '" + file + "': another run packs the same just now. Wait for it");
     }
     channel.truncate(0);
     this.times = new EntryTimes(time);
+  }
+
+  /** What stands at a path: whoever renames a file away from it leaves another, or nothing. */
+  private static Optional<Object> key(Path file) throws IOException {
+    try {
+      return Optional.ofNullable(Files.readAttributes(file, BasicFileAttributes.class).fileKey());
+    } catch (NoSuchFileException absent) {
+      return Optional.empty();
+    }
+  }
+
+  /**
+   * Whether a file holds the same bytes. What was written is read where it is locked: a second
+   * opening of it would end the lock once it is closed (fcntl(2)).
+   */
+  boolean isSameAs(Path other) throws IOException {
+    flush();
+    if (!Files.isRegularFile(other) || Files.size(other) != channel.size()) {
+      return false;
+    }
+    ByteBuffer mine = ByteBuffer.allocate(COMPARED);
+    byte[] theirs = new byte[COMPARED];
+    try (InputStream in = Files.newInputStream(other)) {
+      for (long at = 0; at < channel.size(); at += COMPARED) {
+        mine.clear();
+        int length = 0;
+        while (mine.hasRemaining() && channel.read(mine, at + length) > 0) {
+          length = mine.position();
+        }
+        int read = in.readNBytes(theirs, 0, COMPARED);
+        if (read != length || !Arrays.equals(mine.array(), 0, length, theirs, 0, length)) {
+          return false;
+        }
+      }
+      return true;
+    }
   }
 
   /** Begins an entry of which everything is known. */

@@ -23,7 +23,7 @@ public final class ServerJava {
   private ServerJava() {}
 
   /** Where a home tells its release. */
-  static Path release(Path home) {
+  public static Path release(Path home) {
     return home.resolve("release");
   }
 

@@ -94,9 +94,8 @@ public record LogSlice(List<Part> parts) {
     if (part.file().equals(site.log()) && site.journal().isPresent()) {
       return told(cause, part.file().toString());
     }
-    String before = LogSlice.before(site, part);
     String inside = part.text().substring(0, Math.min(position, part.text().length()));
-    long line = 1 + (before + inside).chars().filter(c -> c == '\n').count();
+    long line = 1 + linesBefore(site, part) + inside.chars().filter(c -> c == '\n').count();
     return told(cause, site.server().shown(part.file()) + ":" + line);
   }
 
@@ -106,8 +105,14 @@ public record LogSlice(List<Part> parts) {
     return new Cause(cause.what(), cause.where(), List.copyOf(why), cause.next(), -1);
   }
 
-  private static String before(Site site, Part part) {
-    int length = (int) Math.min(part.from(), MOST_BYTES);
-    return new String(site.files().read(part.file(), 0, length), StandardCharsets.ISO_8859_1);
+  private static long linesBefore(Site site, Part part) {
+    long lines = 0;
+    for (long at = 0; at < part.from(); at += MOST_BYTES) {
+      int length = (int) Math.min(part.from() - at, MOST_BYTES);
+      for (byte one : site.files().read(part.file(), at, length)) {
+        lines += one == '\n' ? 1 : 0;
+      }
+    }
+    return lines;
   }
 }

@@ -2,12 +2,15 @@ package jollycrate.watch;
 
 import java.nio.file.Path;
 import java.time.Duration;
+import java.time.Instant;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
 import java.util.function.Predicate;
+import jollycrate.host.HostException;
+import jollycrate.host.LineCutException;
 import jollycrate.server.LogPlace;
 import jollycrate.server.Standing;
 import jollycrate.server.Stock;
@@ -15,6 +18,7 @@ import jollycrate.stock.ProcessRecord;
 
 /** Reads what a server and its applications print. */
 public final class ServerLogReader {
+  private static final Duration LIST_AGAIN = Duration.ofSeconds(3);
   private static final Duration LOOK_AGAIN = Duration.ofMillis(200);
   private static final long NEAR_THE_END = 64 << 10;
   private static final int LAST_LINES = 500;
@@ -25,6 +29,8 @@ public final class ServerLogReader {
   private final Optional<UnitJournal> journal;
   private final LogEntries printed;
   private long journalRead;
+  private List<Path> logs = List.of();
+  private Instant listed = Instant.EPOCH;
 
   /**
    * Of one server.
@@ -115,8 +121,14 @@ public final class ServerLogReader {
     return offset;
   }
 
+  /** Which files there are is looked at now and then; what is added to them, each time. */
   private List<Path> logs() {
-    return site.kind().logs().all(site.stockTaker().take(List.of()));
+    Instant now = site.time().now();
+    if (now.isAfter(listed.plus(LIST_AGAIN))) {
+      logs = site.kind().logs().all(site.stockTaker().take(List.of()));
+      listed = now;
+    }
+    return logs;
   }
 
   private List<Path> ends(Stock stock) {
@@ -138,10 +150,21 @@ public final class ServerLogReader {
     order.flush();
   }
 
+  /** A file that is renamed just now, or a line that is cut, is there again at the next look. */
+  private void readOrTryAgain() {
+    try {
+      read();
+    } catch (LineCutException lasting) {
+      throw lasting;
+    } catch (HostException passing) {
+      listed = Instant.EPOCH;
+    }
+  }
+
   /** Tells of all that stands there and is still to come, until it is enough. */
   public void follow(BooleanSupplier enough) {
     while (!enough.getAsBoolean()) {
-      read();
+      readOrTryAgain();
       site.time().pause(LOOK_AGAIN);
     }
   }

@@ -17,6 +17,9 @@ final class UnitJournal {
   private static final Duration SETTLES = Duration.ofMillis(300);
   private static final long MICROS = 1_000_000;
 
+  /** As much as tells of one start: older ones are none of its causes. */
+  private static final String MOST_LINES = "5000";
+
   private final Site site;
   private final Unit unit;
 
@@ -38,7 +41,20 @@ final class UnitJournal {
     if (run(List.of("journalctl", "--sync")).exit() != 0) {
       site.time().pause(SETTLES);
     }
-    return site.time().now().toEpochMilli() * (MICROS / 1000);
+    return clock();
+  }
+
+  /** The time of the machine where the unit runs, in whole seconds where it tells no more. */
+  private long clock() {
+    String told = run(List.of("date", "+%s%6N")).output().strip();
+    if (told.matches("\\d{16}")) {
+      return Long.parseLong(told);
+    }
+    String seconds = run(List.of("date", "+%s")).output().strip();
+    if (!seconds.matches("\\d{1,12}")) {
+      throw new HostException("Cannot tell the time on " + site.host().name() + ": " + seconds);
+    }
+    return Long.parseLong(seconds) * MICROS;
   }
 
   /**
@@ -47,7 +63,9 @@ final class UnitJournal {
    * @throws HostException when it may not be read
    */
   String since(long place) {
-    return place <= 0 ? read(List.of()) : read(List.of("--since", time(place)));
+    return place <= 0
+        ? read(List.of("--boot", "--lines", MOST_LINES))
+        : read(List.of("--since", time(place)));
   }
 
   /** What was printed from one place to another. */

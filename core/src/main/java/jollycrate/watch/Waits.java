@@ -1,5 +1,6 @@
 package jollycrate.watch;
 
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
@@ -23,6 +24,7 @@ import jollycrate.server.Presence;
 import jollycrate.server.Running;
 import jollycrate.server.Sign;
 import jollycrate.server.Stock;
+import jollycrate.stock.ServerJava;
 
 /** Watches for facts about a placement, each with a deadline. */
 public final class Waits {
@@ -187,7 +189,7 @@ public final class Waits {
   /** Asks the process what it is doing, and finds the application in it. */
   private Optional<Cause> stalled(Placement placement, Cause cause) {
     Optional<Running> running = site.stockTaker().presence().found();
-    if (running.isEmpty()) {
+    if (running.isEmpty() || !site.traits().hosts() || writesFiles()) {
       return Optional.empty();
     }
     LogPlace mark = logEnd(placement);
@@ -204,6 +206,13 @@ public final class Waits {
     return found
         .map(seen -> LogSlice.since(site, mark).located(site, seen))
         .map(seen -> new Cause(cause.what(), seen.where(), seen.why(), cause.next(), -1));
+  }
+
+  /** An OpenJ9 that is asked what its threads do writes that into a file where it works. */
+  private boolean writesFiles() {
+    Path release = ServerJava.release(site.server().runtime().java());
+    byte[] told = site.files().read(release, 0, ServerJava.MOST_BYTES);
+    return new String(told, StandardCharsets.UTF_8).contains("OpenJ9");
   }
 
   private static Duration limit(Placement placement, Expected expected, boolean started) {

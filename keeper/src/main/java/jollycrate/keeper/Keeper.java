@@ -87,10 +87,15 @@ public final class Keeper {
   private void endLeft() throws IOException, InterruptedException {
     try (DirectoryStream<Path> notes = Files.newDirectoryStream(folder.resolve("state"), "*.pid")) {
       for (Path file : notes) {
-        Note note = Note.read(file);
-        if (note.alive()) {
-          events.tell("left", file.getFileName().toString(), "pid " + note.pid);
-          end(note);
+        String name = file.getFileName().toString();
+        try {
+          Note note = Note.read(file);
+          if (note.alive()) {
+            events.tell("left", name, "pid " + note.pid);
+            end(note);
+          }
+        } catch (IOException unreadable) {
+          events.tell("lost", name, unreadable.getMessage());
         }
         Files.deleteIfExists(file);
       }

@@ -36,7 +36,11 @@ final class Note {
     if (parts.length != 3) {
       throw new IOException("no process is noted in " + file);
     }
-    return new Note(Long.parseLong(parts[0]), Long.parseLong(parts[1]), parts[2]);
+    try {
+      return new Note(Long.parseLong(parts[0]), Long.parseLong(parts[1]), parts[2]);
+    } catch (NumberFormatException e) {
+      throw new IOException("no process is noted in " + file);
+    }
   }
 
   boolean alive() {

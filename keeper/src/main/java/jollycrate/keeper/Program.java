@@ -85,18 +85,22 @@ final class Program implements Runnable {
     return !ended;
   }
 
-  /** Runs it once; whether it crashed. */
+  /** Runs it once; whether it crashed, or could not be started, which may pass. */
   private boolean once() throws InterruptedException {
     long began = System.nanoTime();
     try (RotatingLog log = new RotatingLog(folder.resolve("log"), run)) {
       Process process = started();
       Note noted = noted(process);
+      Thread ending = null;
       if (noted != null) {
         events.tell("begin", run.name, run.digest + " pid " + noted.pid + " log " + log.place());
-        ending(process, noted);
+        ending = ending(process, noted);
       }
       Thread output = pump(process.getInputStream(), log);
       int code = process.waitFor();
+      if (ending != null && wanted.getCount() > 0) {
+        ending.interrupt();
+      }
       if (noted != null) {
         noted.signal("KILL", true);
       }
@@ -109,7 +113,7 @@ final class Program implements Runnable {
       return code != 0;
     } catch (IOException e) {
       events.tell("refused", run.name, run.digest + " " + e.getMessage());
-      return false;
+      return true;
     }
   }
 
@@ -158,7 +162,7 @@ final class Program implements Runnable {
   }
 
   /** Once it is asked to end: politely, then with a print of its threads, then firmly. */
-  private void ending(Process process, Note noted) {
+  private Thread ending(Process process, Note noted) {
     Thread ending =
         new Thread(
             () -> {
@@ -184,6 +188,7 @@ final class Program implements Runnable {
             });
     ending.setDaemon(true);
     ending.start();
+    return ending;
   }
 
   /** A log that cannot be written does not hold up the program. */

@@ -92,6 +92,29 @@ class KeeperTest {
     assertThat(note("bell").alive()).isTrue();
   }
 
+  /** As a power cut leaves it. */
+  @Test
+  void anEmptyNoteHoldsUpNothing() throws Exception {
+    Files.createFile(folder.resolve("state/bell.pid"));
+    run("bell", STAYS, "");
+    keep();
+    until(() -> events().contains(" begin bell "));
+    assertThat(events()).contains(" lost bell.pid no process is noted in ");
+  }
+
+  /** No room for a process, or no folder to work in, may pass. */
+  @Test
+  void whatCouldNotBeStartedIsTriedAgain() throws Exception {
+    Path works = folder.resolve("works");
+    run("bell", STAYS, "restart=on-crash");
+    Path file = folder.resolve("programs/bell.program");
+    Files.writeString(file, Files.readString(file).replace("folder=" + folder, "folder=" + works));
+    keep();
+    until(() -> events().contains(" refused bell "));
+    Files.createDirectory(works);
+    until(() -> events().contains(" begin bell "));
+  }
+
   @Test
   void aFileThatCannotBeReadIsToldAndWhatRunsGoesOn() throws Exception {
     run("bell", STAYS, "");

@@ -3,6 +3,7 @@ package jollycrate.service;
 import java.io.IOException;
 import java.io.StringReader;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -63,7 +64,9 @@ final class RunText {
 
   /** Each line of a value on a line of its own, for those who read the file. */
   private static String lines(String value) {
-    return value.lines().map(RunText::escaped).collect(Collectors.joining("\\n\\\n    "));
+    return Arrays.stream(value.split("\n", -1))
+        .map(RunText::escaped)
+        .collect(Collectors.joining("\\n\\\n    "));
   }
 
   private static String escaped(String value) {

@@ -119,13 +119,22 @@ public final class ServerUsersCommand implements Command {
         .orElseGet(() -> asked(user));
   }
 
+  /** Whoever ends the input in place of a password wants nothing to be done. */
+  private static String asked(Console console, String prompt) {
+    char[] password = console.readPassword("%s", prompt);
+    if (password == null) {
+      throw new WrongUsage("no password was given");
+    }
+    return new String(password);
+  }
+
   private String asked(String user) {
     Console console = System.console();
     if (console == null) {
       throw new WrongUsage("--password REF is missing, and there is no terminal to ask at");
     }
-    String password = new String(console.readPassword("Password of %s: ", user));
-    String again = new String(console.readPassword("The same again: "));
+    String password = asked(console, "Password of " + user + ": ");
+    String again = asked(console, "The same again: ");
     session.screen().secrets().hide(password, Secrets.HIDDEN);
     if (!password.equals(again)) {
       throw new WrongUsage("the two are not the same");
