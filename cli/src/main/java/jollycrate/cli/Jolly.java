@@ -71,6 +71,8 @@ public final class Jolly {
     } catch (WrongUsage e) {
       return wrongUsage(words, e);
     } catch (Exception e) {
+      session.failed(
+          "jolly " + String.join(" ", words.subList(0, Math.min(1, words.size()))), e.getMessage());
       return failed(e);
     }
   }

@@ -27,6 +27,7 @@ final class PackSection {
           "keep",
           "settings-file",
           "fallback",
+          "fresh-pages",
           "servlet-api",
           "to");
   private static final String NAME_FORM = "[A-Za-z0-9][A-Za-z0-9._-]*";
@@ -84,7 +85,10 @@ final class PackSection {
             libraries(section, "standalone"),
             main(section),
             new PackRequest.Choice(
-                packages(section), patterns(section, "leave-out"), patterns(section, "keep")),
+                packages(section),
+                patterns(section, "leave-out"),
+                patterns(section, "keep"),
+                section.truth("fresh-pages")),
             settingsFile(section),
             fallback(section, shape),
             javax(section),

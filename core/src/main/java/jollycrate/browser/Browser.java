@@ -57,8 +57,15 @@ public final class Browser {
     try {
       URI address = address(folder, process);
       Watched watched = new Watched();
-      try (Wire wire = new Wire(address, watched::event)) {
-        return visit(wire, watched, visit);
+      Origin origin = new Origin(visit);
+      try (Wire wire =
+          new Wire(
+              address,
+              (method, told) -> {
+                watched.event(method, told);
+                origin.event(method, told);
+              })) {
+        return visit(wire, watched, origin, visit);
       }
     } finally {
       end(process);
@@ -119,7 +126,7 @@ public final class Browser {
     return URI.create("ws://127.0.0.1:" + told.get(0) + told.get(1));
   }
 
-  private static Seen visit(Wire wire, Watched watched, Visit visit) {
+  private static Seen visit(Wire wire, Watched watched, Origin origin, Visit visit) {
     JsonNode target = wire.send("", "Target.createTarget", Map.of("url", "about:blank"));
     String id = target.path("targetId").asText();
     String page =
@@ -129,7 +136,7 @@ public final class Browser {
     for (String part : List.of("Network", "Runtime", "Page")) {
       wire.send(page, part + ".enable", Map.of());
     }
-    wire.send(page, "Network.setExtraHTTPHeaders", Map.of("headers", visit.headers()));
+    origin.guard(wire, page);
     for (Visit.Cookie cookie : visit.cookies()) {
       wire.send(
           page,

@@ -31,6 +31,9 @@ final class Wire implements WebSocket.Listener, AutoCloseable {
   private final BiConsumer<String, JsonNode> events;
   private final WebSocket socket;
 
+  /** A text is sent once the one before it was. */
+  private CompletableFuture<WebSocket> sending = CompletableFuture.completedFuture(null);
+
   /**
    * @param events told of each by name, with its parameters
    */
@@ -54,17 +57,8 @@ final class Wire implements WebSocket.Listener, AutoCloseable {
    * @param session of a page; empty: the browser itself
    */
   JsonNode send(String session, String method, Map<String, ?> parameters) {
-    int id = last.incrementAndGet();
-    CompletableFuture<JsonNode> answer = new CompletableFuture<>();
-    open.put(id, answer);
-    ObjectNode command = Json.told().createObjectNode();
-    command.put("id", id).put("method", method);
-    command.set("params", Json.told().valueToTree(parameters));
-    if (!session.isEmpty()) {
-      command.put("sessionId", session);
-    }
+    CompletableFuture<JsonNode> answer = post(session, method, parameters);
     try {
-      socket.sendText(command.toString(), true).get(ANSWER.toSeconds(), TimeUnit.SECONDS);
       JsonNode told = answer.get(ANSWER.toSeconds(), TimeUnit.SECONDS);
       if (told.has("error")) {
         throw new BrowserException(method + ": " + told.path("error").path("message").asText());
@@ -78,6 +72,23 @@ final class Wire implements WebSocket.Listener, AutoCloseable {
       Thread.currentThread().interrupt();
       throw new BrowserException(method + " was interrupted");
     }
+  }
+
+  /** Sends a command; what it gives comes later. Whoever is told of an event may do that. */
+  CompletableFuture<JsonNode> post(String session, String method, Map<String, ?> parameters) {
+    int id = last.incrementAndGet();
+    CompletableFuture<JsonNode> answer = new CompletableFuture<>();
+    open.put(id, answer);
+    ObjectNode command = Json.told().createObjectNode();
+    command.put("id", id).put("method", method);
+    command.set("params", Json.told().valueToTree(parameters));
+    if (!session.isEmpty()) {
+      command.put("sessionId", session);
+    }
+    synchronized (this) {
+      sending = sending.thenCompose(sent -> socket.sendText(command.toString(), true));
+    }
+    return answer;
   }
 
   @Override

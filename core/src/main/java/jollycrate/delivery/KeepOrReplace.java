@@ -46,7 +46,7 @@ record KeepOrReplace(
     for (ChangedThere change : changed) {
       Optional<Piece> piece = counterpart(change, wanted);
       Keeping keeping = keeping(change, piece);
-      findings.add(finding(change, keeping));
+      findings.add(finding(change, keeping, piece));
       if (choice == ChangedThere.Choice.KEEP && keeping.hindrance.isEmpty()) {
         String key = Keys.of(server, piece.orElseThrow());
         kept.put(key, with(piece.get(), keeping.text));
@@ -66,9 +66,13 @@ record KeepOrReplace(
         .map(
             change ->
                 switch (choice) {
-                  case ASK -> asking(change, "Take it away with '--changed-there replace'");
-                  case KEEP -> asking(change, "It goes with its application: use 'replace'");
-                  case REPLACE -> lost(change);
+                  case ASK ->
+                      asking(
+                          change, Optional.empty(), "Take it away with '--changed-there replace'");
+                  case KEEP ->
+                      asking(
+                          change, Optional.empty(), "It goes with its application: use 'replace'");
+                  case REPLACE -> lost(change, Optional.empty());
                 })
         .toList();
   }
@@ -97,8 +101,8 @@ record KeepOrReplace(
       return Keeping.hindered(
           "what delivery "
               + delivery
-              + " left there cannot be made again: a secret changed since, or its release is not"
-              + " kept");
+              + " left there cannot be made again: the server or a secret changed since, or its"
+              + " release is not kept");
     }
     String before = left.get(change.key());
     TextMerge.Merged merged =
@@ -111,17 +115,17 @@ record KeepOrReplace(
             "this delivery changes the same place: " + String.join(", ", merged.clashes()));
   }
 
-  private Finding finding(ChangedThere change, Keeping keeping) {
+  private Finding finding(ChangedThere change, Keeping keeping, Optional<Piece> piece) {
     boolean can = keeping.hindrance.isEmpty();
     return switch (choice) {
-      case REPLACE -> lost(change);
+      case REPLACE -> lost(change, piece);
       case KEEP ->
           can
               ? new Finding(
                   Finding.Level.NOTE,
                   change.subject(),
                   "what was changed there since delivery " + delivery + " stays",
-                  difference(change),
+                  difference(change, piece),
                   "")
               : Finding.blocker(
                   change.subject(),
@@ -129,12 +133,13 @@ record KeepOrReplace(
                       + delivery
                       + " cannot stay: "
                       + keeping.hindrance,
-                  difference(change),
+                  difference(change, piece),
                   "Write it into jolly.toml where it goes there, and deliver with"
                       + " '--changed-there replace'");
       case ASK ->
           asking(
               change,
+              piece,
               (can
                       ? "Deliver with '--changed-there keep', and it stays beside what is new;"
                       : "It cannot be kept (" + keeping.hindrance + ");")
@@ -142,25 +147,36 @@ record KeepOrReplace(
     };
   }
 
-  private Finding asking(ChangedThere change, String fix) {
+  private Finding asking(ChangedThere change, Optional<Piece> piece, String fix) {
     return Finding.blocker(
-        change.subject(), "was changed there since delivery " + delivery, difference(change), fix);
+        change.subject(),
+        "was changed there since delivery " + delivery,
+        difference(change, piece),
+        fix);
   }
 
-  private Finding lost(ChangedThere change) {
+  private Finding lost(ChangedThere change, Optional<Piece> piece) {
     return Finding.warn(
         change.subject(),
         "what was changed there since delivery " + delivery + " is lost",
-        difference(change),
+        difference(change, piece),
         "");
   }
 
-  private String difference(ChangedThere change) {
+  private String difference(ChangedThere change, Optional<Piece> piece) {
     if (change.text().isEmpty()) {
       return "other bytes";
     }
     return Optional.ofNullable(left.get(change.key()))
         .map(before -> TextDiffs.brief(before, change.text().get()))
+        .or(
+            () ->
+                piece
+                    .flatMap(KeepOrReplace::text)
+                    .map(
+                        wanted ->
+                            "against what would stand there now:\n"
+                                + TextDiffs.brief(wanted, change.text().get())))
         .orElse("what exactly cannot be told, as what was left there cannot be made again");
   }
 

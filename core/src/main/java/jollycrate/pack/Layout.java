@@ -84,7 +84,9 @@ final class Layout implements AutoCloseable {
     for (Library library : libraries.own()) {
       folders.addFile(library.file(), WAR_LIBRARIES + library.fileName(), "libraries");
     }
-    PageCaching.addWhereNeeded(contents);
+    if (request.choice().freshPages()) {
+      PageCaching.addWhereNeeded(contents);
+    }
   }
 
   private void webFiles() throws IOException {

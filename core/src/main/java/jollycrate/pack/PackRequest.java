@@ -46,10 +46,12 @@ public record PackRequest(
    * @param leaveOut patterns over paths inside, as in {@link java.nio.file.FileSystem
    *     #getPathMatcher} with the syntax {@code glob}
    * @param keep patterns over file names of libraries that go in although a server brings them
+   * @param freshPages whether a filter is added by which browsers ask for pages each time
    */
-  public record Choice(List<String> packages, List<String> leaveOut, List<String> keep) {
-    /** Everything goes in. */
-    public static final Choice ALL = new Choice(List.of(), List.of(), List.of());
+  public record Choice(
+      List<String> packages, List<String> leaveOut, List<String> keep, boolean freshPages) {
+    /** Everything goes in, and nothing is added. */
+    public static final Choice ALL = new Choice(List.of(), List.of(), List.of(), false);
   }
 
   /**

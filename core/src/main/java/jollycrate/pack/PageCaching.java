@@ -57,7 +57,9 @@ final class PageCaching {
       return;
     }
     add(contents, namespace, "", "");
-    contents.remark("browsers ask for pages each time", List.of());
+    contents.remark(
+        "WEB-INF/lib/page-caching.jar added (fresh-pages): browsers ask for each page anew",
+        List.of());
   }
 
   /** An old schema says little: servers of the new API read such descriptors too. */

@@ -29,11 +29,13 @@ class BrowserTest {
       fetch("tickets").then(answer => answer.json()).then(all => fetch("gone/" + all.length))
         .then(() => console.error("no", "bell"));
       fetch("http://elsewhere.example/").catch(() => missing());
+      fetch("http://127.0.0.1:%d/", {method: "POST", mode: "no-cors"}).catch(() => 0);
       </script>""";
 
   private final Queue<String> asked = new ConcurrentLinkedQueue<>();
   private final Optional<Browser> browser = Browser.installed();
   private HttpServer server;
+  private HttpServer other;
   private URI base;
 
   @BeforeEach
@@ -51,7 +53,8 @@ class BrowserTest {
                   + exchange.getRequestHeaders().getFirst("Authorization")
                   + " "
                   + exchange.getRequestHeaders().getFirst("Cookie"));
-          String text = path.equals("/desk/") ? PAGE : "[1, 2]";
+          String text =
+              path.equals("/desk/") ? PAGE.formatted(other.getAddress().getPort()) : "[1, 2]";
           byte[] body = text.getBytes(StandardCharsets.UTF_8);
           String type = path.equals("/desk/") ? "text/html" : "application/json";
           exchange.getResponseHeaders().set("Content-Type", type);
@@ -59,6 +62,15 @@ class BrowserTest {
           exchange.getResponseBody().write(body);
           exchange.close();
         });
+    other = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 0);
+    other.createContext(
+        "/",
+        exchange -> {
+          asked.add("another server");
+          exchange.sendResponseHeaders(200, -1);
+          exchange.close();
+        });
+    other.start();
     server.start();
     base = URI.create("http://127.0.0.1:" + server.getAddress().getPort() + "/desk/");
   }
@@ -67,6 +79,7 @@ class BrowserTest {
   void stop() {
     if (server != null) {
       server.stop(0);
+      other.stop(0);
     }
   }
 
@@ -88,7 +101,9 @@ class BrowserTest {
     assertThat(seen.errors())
         .anyMatch(error -> error.matches("no bell at http.*/desk/:\\d+"))
         .anyMatch(error -> error.startsWith("ReferenceError: missing is not defined"));
-    assertThat(asked).contains("/desk/tickets Bearer t0k visit=v1");
+    assertThat(asked)
+        .contains("/desk/tickets Bearer t0k visit=v1")
+        .doesNotContain("another server");
     byte[] picture = Base64.getDecoder().decode(seen.picture());
     assertThat(picture).startsWith(0xFF, 0xD8);
   }

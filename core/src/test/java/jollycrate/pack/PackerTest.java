@@ -61,7 +61,8 @@ class PackerTest {
   }
 
   private Packed pack(String target, String... leaveOut) {
-    PackRequest.Choice choice = new PackRequest.Choice(List.of(), List.of(leaveOut), List.of());
+    PackRequest.Choice choice =
+        new PackRequest.Choice(List.of(), List.of(leaveOut), List.of(), false);
     return Packer.pack(request(Shape.WAR, Optional.empty(), choice), folder.resolve(target));
   }
 

@@ -66,7 +66,7 @@ final class Project {
   }
 
   Project keeping(String... patterns) {
-    choice = new PackRequest.Choice(List.of(), List.of(), List.of(patterns));
+    choice = new PackRequest.Choice(List.of(), List.of(), List.of(patterns), false);
     return this;
   }
 

@@ -9,6 +9,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.function.UnaryOperator;
 import java.util.stream.Stream;
 import jollycrate.Crate;
@@ -45,6 +46,7 @@ public final class Session {
   private final Interrupts interrupts;
   private final Runner runner;
   private boolean debug;
+  private Optional<Path> junit = Optional.empty();
 
   /** For one run. */
   public Session(
@@ -98,12 +100,19 @@ public final class Session {
   /** The core, telling what goes on unless a machine reads. */
   Crate crate(Given given, Progress progress) {
     LiveLine onlyWhatGoesOn = () -> screen;
+    junit = given.text(Option.JUNIT).map(this::file);
     Stream.of(Option.JUNIT, Option.REPORT)
         .flatMap(report -> given.text(report).stream())
         .map(this::file)
         .forEach(this::mustBeWritable);
     return new Crate(
         setting, screen.secrets(), given.json() ? onlyWhatGoesOn : progress, interrupts);
+  }
+
+  /** What pipelines read of a command that could not be carried out. */
+  public void failed(String command, String reason) {
+    junit.ifPresent(
+        file -> write(file, at -> JUnitReport.write(at, command, reason, screen.secrets()::mask)));
   }
 
   /** Says whether stack traces are wanted. */

@@ -10,11 +10,13 @@ import java.util.List;
 import java.util.Locale;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import javax.xml.stream.XMLOutputFactory;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamWriter;
 import jollycrate.check.CheckResult;
 import jollycrate.delivery.DeliveryOutcome;
+import jollycrate.foresee.Finding;
 import jollycrate.server.Cause;
 
 /**
@@ -25,7 +27,8 @@ public final class JUnitReport {
   private static final double MILLIS = 1000;
 
   /** What may not stand in XML at all (XML 1.0, section 2.2). */
-  private static final String NO_CHARACTER = "[^\\t\\n\\r\\x20-\\uD7FF\\uE000-\\uFFFD]";
+  private static final String NO_CHARACTER =
+      "[^\\t\\n\\r\\x20-\\uD7FF\\uE000-\\uFFFD\\x{10000}-\\x{10FFFF}]";
 
   private final DeliveryOutcome outcome;
   private final boolean right;
@@ -70,7 +73,7 @@ public final class JUnitReport {
     String group = outcome.aim().release().application() + "." + server;
     begin(xml, act, group, Duration.ofMillis(outcome.millis()));
     if (!right) {
-      failure(xml, ended(), outcome.cause().map(JUnitReport::told).orElse(""));
+      failure(xml, ended(), outcome.cause().map(JUnitReport::told).orElseGet(this::blockers));
     }
     xml.writeEndElement();
     for (CheckResult check : checks) {
@@ -90,7 +93,53 @@ public final class JUnitReport {
 
   private String ended() {
     String how = outcome.result().name().toLowerCase(Locale.ROOT).replace('_', ' ');
-    return how + outcome.cause().map(cause -> ": " + cause.what()).orElse("");
+    return how
+        + outcome
+            .cause()
+            .map(cause -> ": " + cause.what())
+            .or(() -> blocking().map(it -> ": " + it.subject() + ": " + it.message()).findFirst())
+            .orElse("");
+  }
+
+  private Stream<Finding> blocking() {
+    return outcome.findings().stream().filter(it -> it.level() == Finding.Level.BLOCKER);
+  }
+
+  private String blockers() {
+    return blocking()
+        .map(it -> it.subject() + ": " + it.message() + "\n" + it.seen() + "\n" + it.fix())
+        .collect(Collectors.joining("\n"))
+        .replaceAll("\n+", "\n")
+        .strip();
+  }
+
+  /** Of a command that could not be carried out, so that a pipeline shows why. */
+  public static void write(Path file, String command, String reason, UnaryOperator<String> mask)
+      throws IOException {
+    try (Writer out = Files.newBufferedWriter(file, StandardCharsets.UTF_8)) {
+      XMLStreamWriter xml = XMLOutputFactory.newDefaultFactory().createXMLStreamWriter(out);
+      String clean = mask.apply(reason).replaceAll(NO_CHARACTER, "?");
+      xml.writeStartDocument("UTF-8", "1.0");
+      xml.writeCharacters("\n");
+      xml.writeStartElement("testsuite");
+      xml.writeAttribute("name", command);
+      for (String count : List.of("tests", "failures")) {
+        xml.writeAttribute(count, "1");
+      }
+      xml.writeStartElement("testcase");
+      xml.writeAttribute("name", command);
+      xml.writeAttribute("classname", "jolly");
+      xml.writeStartElement("failure");
+      xml.writeAttribute("message", clean.lines().findFirst().orElse(""));
+      xml.writeCharacters(clean);
+      xml.writeEndElement();
+      xml.writeEndElement();
+      xml.writeEndElement();
+      xml.writeCharacters("\n");
+      xml.flush();
+    } catch (XMLStreamException e) {
+      throw new IOException(e);
+    }
   }
 
   private static String missed(CheckResult check) {
