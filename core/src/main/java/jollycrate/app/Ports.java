@@ -6,7 +6,6 @@ import java.net.URISyntaxException;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
-import java.util.Set;
 import java.util.stream.Stream;
 
 /**
@@ -95,8 +94,8 @@ public record Ports(
     boolean listens = tls ? https.filter(own -> own.port() == port).isPresent() : port == http;
     return listens
         && (machine.name.isEmpty()
-                ? Set.of(boundName(), LOOPBACK, "localhost")
-                : Set.of(machine.name, machine.address))
+                ? List.of(boundName(), LOOPBACK, "localhost")
+                : List.of(machine.name, machine.address))
             .contains(asked.getHost());
   }
 

@@ -8,6 +8,7 @@ import java.io.IOException;
 import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
@@ -40,6 +41,7 @@ public final class Secrets {
 
   private final Function<String, String> environment;
   private final Map<String, String> labels = new HashMap<>();
+  private final Map<String, Integer> seen = new HashMap<>();
   private Pattern known;
 
   /**
@@ -140,6 +142,12 @@ public final class Secrets {
     labels.put(unicodeEscaped(value).replace("\\", "\\\\"), label);
     labels.put(URLEncoder.encode(value, StandardCharsets.UTF_8), label);
     known = null;
+  }
+
+  /** Whether a text is to be looked through for secrets: the first time that it is seen so. */
+  public synchronized boolean isNew(String file, byte[] text) {
+    Integer hash = Arrays.hashCode(text);
+    return !hash.equals(seen.put(file, hash));
   }
 
   /** Hides a value from now on, unless it has a label already. */

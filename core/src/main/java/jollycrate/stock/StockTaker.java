@@ -129,7 +129,11 @@ public final class StockTaker {
         java());
   }
 
+  /** A text that was looked through already, as most are at the next look, is not again. */
   private void hide(Path file, byte[] text, Secrets hiding) {
+    if (!hiding.isNew(file.toString(), text)) {
+      return;
+    }
     kind.secrets(file, text).entrySet().stream()
         .filter(secret -> !WellKnown.contains(secret.getKey()))
         .forEach(secret -> hiding.hideIfNew(secret.getKey(), secret.getValue()));

@@ -14,7 +14,7 @@ import org.junit.jupiter.params.provider.EnumSource;
  * done, with the right release answering.
  */
 class KillContractTest {
-  private static final int EVERY_POINT_OF_RECOVERY_AFTER = 9;
+  private static final int EVERY_POINT_OF_RECOVERY_AFTER = 16;
 
   @TempDir Path releases;
 
@@ -97,7 +97,7 @@ class KillContractTest {
       }
       deaths++;
       boolean proven = world.provenSince(ends.deliveries());
-      settle(world, point);
+      settle(world, point, point + scenario.ordinal());
       Rehearsal.assertSettled(world, ends.expected(proven), "killed at " + point);
       scenario.act.accept(world);
       assertThat(Seen.of(world)).as("killed at " + point + ", then again").isEqualTo(ends.after());
@@ -106,10 +106,11 @@ class KillContractTest {
   }
 
   /**
-   * A few recoveries are killed at each of their points in turn, the others at one that wanders.
+   * A few recoveries, others in each scenario, are killed at each of their points in turn, the rest
+   * at one that wanders.
    */
-  private static void settle(World world, int point) {
-    if (point % EVERY_POINT_OF_RECOVERY_AFTER == 0) {
+  private static void settle(World world, int point, int turn) {
+    if (turn % EVERY_POINT_OF_RECOVERY_AFTER == 0) {
       int deadly = 1;
       do {
         world.host.killAt(deadly++);

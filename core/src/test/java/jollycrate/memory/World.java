@@ -11,6 +11,7 @@ import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.UnaryOperator;
 import java.util.zip.CRC32;
 import java.util.zip.ZipEntry;
@@ -50,6 +51,9 @@ import jollycrate.watch.Site;
 
 /** A machine with a server, and releases to be delivered to it. */
 public final class World {
+  /** What a release is does not change, however often it is delivered. */
+  private static final Map<Path, Artifact> READ = new ConcurrentHashMap<>();
+
   /** A release that stands before. */
   static final String OLD = "v1 right";
 
@@ -164,7 +168,7 @@ public final class World {
     if (Files.notExists(file)) {
       archive(file, release);
     }
-    Artifact artifact = ArtifactReader.read(file);
+    Artifact artifact = READ.computeIfAbsent(file, ArtifactReader::read);
     last = Optional.of(service().deploy(application(name, file), artifact, Source.UNKNOWN, manner));
     return last.get();
   }

@@ -13,19 +13,6 @@ class KillIT {
   @TempDir Path folder;
 
   @Test
-  void killedAmongItsSteps() throws Exception {
-    try (Workshop workshop = Workshop.open(folder)) {
-      Trace before = workshop.trace();
-      workshop.kill(journal -> journal.lines().count() >= 9);
-      Program.Run next = workshop.ends(0, "recover", "--on", "bench");
-      assertThat(next.all()).contains("taken back").contains("Taken back");
-      assertThat(workshop.processes()).isEmpty();
-      workshop.trace().isAs(before);
-      answersAfterTheNextDelivery(workshop);
-    }
-  }
-
-  @Test
   void killedRightAfterTheServerWasForked() throws Exception {
     try (Workshop workshop = Workshop.open(folder)) {
       workshop.kill(journal -> Files.exists(workshop.server.resolve(".jolly/process.pid")));

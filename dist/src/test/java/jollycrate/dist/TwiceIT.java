@@ -30,29 +30,25 @@ class TwiceIT {
           .contains("jdbc/spokes: the database file is open in this very server")
           .contains("Delivered spokes 1.4.0");
       assertThat(workshop.page("/spokes/style.css")).contains("#5c1f6f");
+      oneApplicationIsStartedAnew(workshop);
+      aServerThatMovedToAnotherPortIsAskedThere(workshop);
     }
   }
 
   /** With its server's process, other bytes of nothing, and no number of a delivery. */
-  @Test
-  void oneApplicationIsStartedAnew() throws IOException {
-    try (Workshop workshop = Workshop.open(folder)) {
-      assertThat(workshop.ends(4, "app", "restart", "--on", "bench").all())
-          .contains("it was not delivered to 'bench'");
-      workshop.ok("deploy", "--to", "bench");
-      String process = workshop.process();
-      Trace before = workshop.trace();
-      int printed = workshop.log().length();
-      assertThat(workshop.ok("app", "restart", "--on", "bench"))
-          .contains("restart spokes 1.4.0 on bench", "pass", "Restarted spokes 1.4.0 on bench");
-      assertThat(workshop.log().substring(printed)).contains("Undeploying context [/spokes]");
-      assertThat(workshop.process()).isEqualTo(process);
-      workshop.trace().isAs(before);
-      assertThat(workshop.ok("deliveries", "--on", "bench")).doesNotContain("  2  ");
-      workshop.ok("server", "stop", "bench");
-      assertThat(workshop.ends(4, "app", "restart", "--on", "bench").all())
-          .contains("'jolly server start bench'");
-    }
+  private static void oneApplicationIsStartedAnew(Workshop workshop) throws IOException {
+    String process = workshop.process();
+    Trace before = workshop.trace();
+    int printed = workshop.log().length();
+    assertThat(workshop.ok("app", "restart", "--on", "bench"))
+        .contains("restart spokes 1.4.0 on bench", "pass", "Restarted spokes 1.4.0 on bench");
+    assertThat(workshop.log().substring(printed)).contains("Undeploying context [/spokes]");
+    assertThat(workshop.process()).isEqualTo(process);
+    workshop.trace().isAs(before);
+    assertThat(workshop.ok("deliveries", "--on", "bench")).doesNotContain("  3  ");
+    workshop.ok("server", "stop", "bench");
+    assertThat(workshop.ends(4, "app", "restart", "--on", "bench").all())
+        .contains("'jolly server start bench'");
   }
 
   private static TreeMap<String, String> files(Path server) throws IOException {
@@ -68,21 +64,18 @@ class TwiceIT {
   }
 
   /** What is on record of an application is where its server answered once. */
-  @Test
-  void aServerThatMovedToAnotherPortIsAskedThere() throws IOException {
-    try (Workshop workshop = Workshop.open(folder)) {
-      workshop.ok("deploy", "--to", "bench");
-      int other = Workshop.freePort();
-      Path servers = workshop.folder.resolve("servers.toml");
-      workshop.edit(servers, "http = " + workshop.http, "http = " + other);
-      workshop.ok("server", "restart", "bench");
-      assertThat(workshop.ok("check", "--on", "bench")).contains("127.0.0.1:" + other + "/spokes");
-      assertThat(workshop.ok("server", "list")).contains("127.0.0.1:" + other + "/spokes");
-      String process = workshop.process();
-      assertThat(workshop.ok("deploy", "--to", "bench")).contains("(delivery 2)");
-      assertThat(workshop.ok("deliveries", "--on", "bench", "--json")).contains(other + "/spokes");
-      assertThat(workshop.ok("deploy", "--to", "bench")).contains("Unchanged");
-      assertThat(workshop.process()).isEqualTo(process);
-    }
+  private static void aServerThatMovedToAnotherPortIsAskedThere(Workshop workshop)
+      throws IOException {
+    int other = Workshop.freePort();
+    Path servers = workshop.folder.resolve("servers.toml");
+    workshop.edit(servers, "http = " + workshop.http, "http = " + other);
+    workshop.ok("server", "start", "bench");
+    assertThat(workshop.ok("check", "--on", "bench")).contains("127.0.0.1:" + other + "/spokes");
+    assertThat(workshop.ok("server", "list")).contains("127.0.0.1:" + other + "/spokes");
+    String process = workshop.process();
+    assertThat(workshop.ok("deploy", "--to", "bench")).contains("(delivery 3)");
+    assertThat(workshop.ok("deliveries", "--on", "bench", "--json")).contains(other + "/spokes");
+    assertThat(workshop.ok("deploy", "--to", "bench")).contains("Unchanged");
+    assertThat(workshop.process()).isEqualTo(process);
   }
 }
