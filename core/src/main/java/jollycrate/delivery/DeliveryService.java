@@ -173,6 +173,7 @@ public final class DeliveryService {
         .ifPresent(findings::addAll);
     StepList steps = act.steps(stock);
     findings.addAll(new Interruptions(site).look(stock, steps, application));
+    findings.addAll(databasesStay(owner.get()));
     Placement placement = owner.get().placement();
     return new Course.Way(
         act,
@@ -183,6 +184,26 @@ public final class DeliveryService {
         steps,
         () -> DeliveryOutcome.Result.UNCHANGED,
         () -> Remains.of(site, owner.get(), site.stockTaker().standing()));
+  }
+
+  /** What it did to its databases is nobody's to undo, and easily forgotten. */
+  private List<Finding> databasesStay(Standing.Owner owner) {
+    return site
+        .releases()
+        .of(owner.delivery())
+        .map(EarlierRelease::described)
+        .map(Application::dataSources)
+        .orElse(List.of())
+        .stream()
+        .map(
+            source ->
+                Finding.note(
+                    source.jndiName(),
+                    "its database stays as it is, with the tables of the application"
+                        + (source.scripts().isEmpty()
+                            ? ""
+                            : " and jolly_scripts, where it is noted what was applied")))
+        .toList();
   }
 
   private DeliveryOutcome.Result unchanged(List<CheckResult> results, OutcomeBuilder outcome) {

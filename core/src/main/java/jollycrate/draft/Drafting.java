@@ -11,6 +11,7 @@ import java.util.stream.Stream;
 import jollycrate.app.ApplicationFile;
 import jollycrate.app.NotDescribedException;
 import jollycrate.artifact.Artifact;
+import jollycrate.artifact.ArtifactKind;
 import jollycrate.file.SmallFile;
 import jollycrate.json.Json;
 
@@ -120,7 +121,12 @@ public final class Drafting {
       text.text("artifact", shown(built.get()), "its own build makes this archive");
       return Insight.of(built.get());
     }
-    build(List.of(wrapper ? "./mvnw" : "mvn", "-q", "process-classes"), Pom.NAME);
+    String maven = wrapper ? "./mvnw" : "mvn";
+    Optional<String> maker = pom.makesProgram();
+    if (maker.isPresent() && !(war && pom.packaged().isEmpty())) {
+      return ofItsOwnBuild(pom, maker.get(), maven, built);
+    }
+    build(List.of(maven, "-q", "process-classes"), Pom.NAME);
     text.table("pack");
     if (!war) {
       text.text("shape", "merged-jar", pom.place("packaging"));
@@ -136,6 +142,23 @@ public final class Drafting {
         .filter(file -> war)
         .flatMap(Insight::of)
         .or(() -> Insight.of(classes, war ? List.of(folder.resolve(WEB)) : List.of()));
+  }
+
+  /** What its own build makes is delivered as it is. */
+  private Optional<Insight> ofItsOwnBuild(
+      Pom pom, String maker, String maven, Optional<Path> built) {
+    Optional<String> file = built.map(this::shown).or(pom::packaged);
+    if (file.isPresent()) {
+      text.text("artifact", file.get(), "the build makes it (" + maker + ")");
+    } else {
+      text.mark("artifact = \"target/...\"", "the archive that the build makes (" + maker + ")");
+    }
+    build(List.of(maven, "-q", "-DskipTests", "package"), Pom.NAME);
+    if (!pom.packaging().equals("war")) {
+      text.table("program");
+      text.mark("port = { argument = \"--port={value}\" }", "how the program is told its port");
+    }
+    return built.flatMap(Insight::of);
   }
 
   private void pages(boolean war) {
@@ -230,8 +253,11 @@ public final class Drafting {
 
   private void declared(Insight insight) {
     Artifact artifact = insight.artifact();
-    text.table("app");
-    text.text("path", "/" + artifactPath(), "by its name; / for the root");
+    if (artifact.kind() != ArtifactKind.EXECUTABLE_JAR
+        && artifact.kind() != ArtifactKind.LIBRARY_JAR) {
+      text.table("app");
+      text.text("path", "/" + artifactPath(), "by its name; / for the root");
+    }
     artifact.web().dataSources().forEach(this::dataSource);
     if (!artifact.web().roles().isEmpty()) {
       text.table("users");

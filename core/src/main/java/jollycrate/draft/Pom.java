@@ -6,6 +6,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import jollycrate.app.ProjectVersion;
 import jollycrate.xml.XmlDocument;
 import jollycrate.xml.XmlElement;
@@ -13,6 +14,15 @@ import jollycrate.xml.XmlException;
 
 /** What a Maven project tells about itself in its {@code pom.xml}, without a build. */
 final class Pom {
+  private static final Set<String> PROGRAM_MAKERS =
+      Set.of(
+          "spring-boot-maven-plugin",
+          "quarkus-maven-plugin",
+          "maven-shade-plugin",
+          "maven-assembly-plugin",
+          "micronaut-maven-plugin",
+          "helidon-maven-plugin");
+
   static final String NAME = "pom.xml";
   private static final int MOST_BYTES = 1 << 20;
 
@@ -80,6 +90,36 @@ final class Pom {
       }
     }
     return web;
+  }
+
+  /** A plug-in that makes a program of the archive, which a merged archive of ours would not be. */
+  Optional<String> makesProgram() {
+    return plugins().stream()
+        .flatMap(plugin -> text(plugin, "artifactId").stream())
+        .filter(PROGRAM_MAKERS::contains)
+        .findFirst();
+  }
+
+  /**
+   * The file that the package phase makes, from the project's folder on; empty where it is not
+   * told.
+   */
+  Optional<String> packaged() {
+    Optional<String> named =
+        project.child("build").flatMap(build -> text(build, "finalName")).filter(Pom::isPlain);
+    Optional<String> version = version().filter(Pom::isPlain);
+    return named
+        .or(() -> version.map(it -> artifactId() + "-" + it))
+        .map(name -> "target/" + name + "." + packaging());
+  }
+
+  private static boolean isPlain(String text) {
+    return !text.contains("${");
+  }
+
+  private Optional<String> version() {
+    return text(project, "version")
+        .or(() -> project.child("parent").flatMap(parent -> text(parent, "version")));
   }
 
   /** Whether the build does more to the archive than to put classes, pages and libraries in. */

@@ -55,7 +55,10 @@ final class ArtifactRule implements Rule {
         war
             ? artifact.kind() == ArtifactKind.EAR
                 ? "Deliver one of the web modules inside it by itself"
-                : "Deliver a WAR"
+                : artifact.kind() == ArtifactKind.EXECUTABLE_JAR
+                    ? "It runs by itself: 'jolly server new NAME --kind service', then deliver it"
+                        + " there"
+                    : "Deliver a WAR"
             : artifact.kind() == ArtifactKind.EAR
                 ? "An EAR needs a server for enterprise applications"
                 : "Pack it in the shape merged-jar or executable-war, or name its 'main' in"

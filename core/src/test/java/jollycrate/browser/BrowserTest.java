@@ -1,7 +1,6 @@
 package jollycrate.browser;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import com.sun.net.httpserver.HttpServer;
 import java.io.IOException;
@@ -17,6 +16,7 @@ import java.util.Optional;
 import java.util.Queue;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.Executors;
+import jollycrate.host.Needs;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -40,7 +40,7 @@ class BrowserTest {
 
   @BeforeEach
   void start() throws IOException {
-    assumeTrue(browser.isPresent(), "no Chromium is installed here");
+    Needs.here(browser.isPresent(), "no Chromium is installed here");
     server = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 0);
     server.setExecutor(Executors.newCachedThreadPool());
     server.createContext(

@@ -1,7 +1,6 @@
 package jollycrate.check;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import com.sun.net.httpserver.HttpExchange;
 import com.sun.net.httpserver.HttpServer;
@@ -24,6 +23,7 @@ import java.util.zip.GZIPOutputStream;
 import jollycrate.app.Application;
 import jollycrate.app.ApplicationFile;
 import jollycrate.browser.Browser;
+import jollycrate.host.Needs;
 import jollycrate.secret.Reference;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
@@ -263,7 +263,7 @@ class SequenceTest {
 
   @Test
   void callsOfScriptsThatAreMadeForTheRootAreToldAsThat() throws IOException {
-    assumeTrue(Browser.installed().isPresent(), "no Chromium is installed here");
+    Needs.here(Browser.installed().isPresent(), "no Chromium is installed here");
     assertThat(run("[[check]]\npage = \"/app\"\nbrowser = true").cause().orElseThrow().what())
         .isEqualTo(
             "2 calls of its scripts got no answer: asked for at /,"

@@ -2,7 +2,6 @@ package jollycrate.host;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
-import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -92,7 +91,7 @@ class LocalHostTest implements RealHostContract {
 
   @Test
   void whatRootStartsInAFolderOfAnotherRunsAsItsOwner() throws IOException {
-    assumeTrue(System.getProperty("user.name").equals("root"));
+    Needs.root();
     assertThat(processes.accountIn(folder)).isEmpty();
     Files.setPosixFilePermissions(folder, PosixFilePermissions.fromString("rwxr-xr-x"));
     Path theirs = Files.createDirectory(folder.resolve("theirs"));

@@ -9,6 +9,7 @@ import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.util.ArrayList;
 import java.util.List;
+import jollycrate.host.Needs;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -92,7 +93,7 @@ class BadDaysIT {
   /** A release fills the disk and throws; then the disk can be read only; then there is no room. */
   @Test
   void theDiskFillsUpAndIsReadOnly() throws Exception {
-    assumeTrue(System.getProperty("user.name").equals("root"));
+    Needs.root();
     Path disk = Files.createDirectory(folder.resolve("disk"));
     Program shell = new Program(folder);
     assumeTrue(shell.shell("mount -t tmpfs -o size=24m tmpfs \"$0\"", disk.toString()).exit() == 0);
@@ -153,7 +154,7 @@ class BadDaysIT {
   /** Whoever may not look or write somewhere is told where and whose it is. */
   @Test
   void rightsAreTakenAway() throws Exception {
-    assumeTrue(System.getProperty("user.name").equals("root"));
+    Needs.root();
     try (Workshop workshop = Workshop.open(folder)) {
       Path war = Wars.empty(folder).entry("index.html", "ring").write("bell.war");
       workshop.ok("deploy", war.toString(), "--undescribed", "--to", "bench");

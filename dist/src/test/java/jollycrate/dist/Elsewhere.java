@@ -8,6 +8,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import jollycrate.host.Needs;
 
 /**
  * A network name space with an address of its own, as if it were another machine; root makes it.
@@ -20,8 +21,8 @@ final class Elsewhere implements AutoCloseable {
 
   /** Makes it, where that is possible here; else the test is passed over. */
   Elsewhere() throws IOException {
-    assumeTrue(Files.isExecutable(Path.of("/usr/sbin/nft")), "no nft here");
-    assumeTrue("root".equals(System.getProperty("user.name")), "not root here");
+    Needs.here(Files.isExecutable(Path.of("/usr/sbin/nft")), "no nft here");
+    Needs.root();
     assumeTrue(runs("ip", "netns", "add", name), "no network name space can be made here");
     String network = "10.231." + ProcessHandle.current().pid() % SECOND_LAST;
     address = network + ".2";

@@ -1,11 +1,11 @@
 package jollycrate.dist;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import jollycrate.host.Needs;
 import jollycrate.ssh.Sshd;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
@@ -23,7 +23,7 @@ class FilteredIT {
 
   @BeforeEach
   void begin() throws IOException {
-    assumeTrue(Sshd.isHere());
+    Needs.here(Sshd.isHere(), "no sshd here");
     elsewhere = new Elsewhere();
     sshd =
         new Sshd(

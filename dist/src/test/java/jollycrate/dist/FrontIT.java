@@ -1,7 +1,6 @@
 package jollycrate.dist;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import java.io.IOException;
 import java.nio.file.Files;
@@ -15,6 +14,7 @@ import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.concurrent.locks.LockSupport;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
+import jollycrate.host.Needs;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -34,7 +34,7 @@ class FrontIT {
 
   @BeforeEach
   void nginxIsHere() {
-    assumeTrue(Files.isExecutable(NGINX), "nginx is not installed");
+    Needs.here(Files.isExecutable(NGINX), "nginx is not installed");
   }
 
   private static String serves(String text) {

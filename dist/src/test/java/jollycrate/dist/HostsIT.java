@@ -1,12 +1,12 @@
 package jollycrate.dist;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import com.networknt.schema.InputFormat;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import jollycrate.host.Needs;
 import jollycrate.ssh.Sshd;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -34,7 +34,7 @@ class HostsIT {
 
   @Test
   void isTrustedReachedAndToldOf() throws IOException {
-    assumeTrue(Sshd.isHere());
+    Needs.here(Sshd.isHere(), "no sshd here");
     try (Sshd sshd = new Sshd(Files.createDirectory(folder.resolve("app1")))) {
       Program program = described(sshd);
       assertThat(program.ends(8, "host", "test", "app1").err()).contains("jolly host trust app1");
@@ -66,7 +66,7 @@ class HostsIT {
 
   @Test
   void theAgentOpensTheDoor() throws IOException {
-    assumeTrue(Sshd.isHere());
+    Needs.here(Sshd.isHere(), "no sshd here");
     try (Sshd sshd = new Sshd(Files.createDirectory(folder.resolve("app1")))) {
       Program program = described(sshd);
       Path config = sshd.folder.resolve("config");

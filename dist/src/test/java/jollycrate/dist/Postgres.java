@@ -1,7 +1,6 @@
 package jollycrate.dist;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import java.io.IOException;
 import java.nio.file.Files;
@@ -17,6 +16,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Stream;
 import jollycrate.file.Trees;
+import jollycrate.host.Needs;
 
 /** A PostgreSQL server of its own on loopback; it does not run as root. */
 final class Postgres implements AutoCloseable {
@@ -30,7 +30,7 @@ final class Postgres implements AutoCloseable {
   /** Starts it, where it is installed; else the test is passed over. */
   Postgres() throws IOException, InterruptedException {
     Optional<Path> programs = programs();
-    assumeTrue(programs.isPresent(), "no PostgreSQL here");
+    Needs.here(programs.isPresent(), "no PostgreSQL here");
     boolean root = "root".equals(System.getProperty("user.name"));
     if (root) {
       UserPrincipalLookupService users = folder.getFileSystem().getUserPrincipalLookupService();

@@ -1,13 +1,13 @@
 package jollycrate.dist;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.util.List;
+import jollycrate.host.Needs;
 import jollycrate.ssh.Sshd;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
@@ -23,7 +23,7 @@ class RemoteIT {
 
   @BeforeEach
   void start() throws IOException {
-    assumeTrue(Sshd.isHere());
+    Needs.here(Sshd.isHere(), "no sshd here");
     sshd = new Sshd(Files.createDirectory(folder.resolve("app1")));
     own = new OwnTomcat(Line.TEN, folder);
     program = own.behind(sshd, folder.resolve("desk"));

@@ -1,7 +1,6 @@
 package jollycrate.dist;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import java.io.IOException;
 import java.nio.file.Files;
@@ -10,6 +9,7 @@ import java.nio.file.StandardOpenOption;
 import java.util.List;
 import java.util.spi.ToolProvider;
 import java.util.stream.Stream;
+import jollycrate.host.Needs;
 import jollycrate.ssh.Sshd;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
@@ -25,7 +25,7 @@ class RemoteServerIT {
 
   @BeforeEach
   void start() throws IOException {
-    assumeTrue(Sshd.isHere());
+    Needs.here(Sshd.isHere(), "no sshd here");
     sshd = new Sshd(Files.createDirectory(folder.resolve("app1")));
   }
 

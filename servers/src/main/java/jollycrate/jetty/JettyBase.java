@@ -28,7 +28,7 @@ final class JettyBase {
 
   private static final String ENDING = ".ini";
   private static final Pattern MODULES = Pattern.compile("--(?:add-)?modules?=(.*)");
-  private static final Pattern PROPERTY = Pattern.compile("(?:-D)?([\\w.-]+)\\??=(.*)");
+  private static final Pattern PROPERTY = Pattern.compile("(?:-D)?([\\w.-]+)([?+,]?)=(.*)");
   private static final Pattern WHOLE_NUMBER = Pattern.compile("\\d{1,5}");
 
   private final Server server;
@@ -57,7 +57,17 @@ final class JettyBase {
   }
 
   static JettyBase of(Stock stock) {
-    return new JettyBase(stock.server(), stock.texts());
+    JettyBase base = new JettyBase(stock.server(), stock.texts());
+    stock
+        .process()
+        .found()
+        .filter(running -> !running.ours())
+        .ifPresent(
+            running ->
+                running.command().stream()
+                    .skip(1)
+                    .forEach(argument -> base.line(argument, "its command line")));
+    return base;
   }
 
   static Path startIni(Server server) {
@@ -79,7 +89,21 @@ final class JettyBase {
     } else if (line.endsWith(".xml") && !line.startsWith("-")) {
       xmls.add(line);
     } else if (property.matches()) {
-      properties.put(property.group(1), new Told(property.group(2).strip(), where));
+      told(property.group(1), property.group(2), new Told(property.group(3).strip(), where));
+    }
+  }
+
+  /** {@code ?=} counts where nothing was told before, {@code +=} and {@code ,=} add to that. */
+  private void told(String name, String how, Told told) {
+    switch (how) {
+      case "?" -> properties.putIfAbsent(name, told);
+      case "+", "," ->
+          properties.merge(
+              name,
+              told,
+              (before, more) ->
+                  new Told(before.value + (how.equals(",") ? "," : "") + more.value, more.where));
+      default -> properties.put(name, told);
     }
   }
 

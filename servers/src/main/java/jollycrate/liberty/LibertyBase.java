@@ -133,6 +133,11 @@ final class LibertyBase {
     return configuration.stream().flatMap(xml -> xml.root().descendants(element).stream());
   }
 
+  /** Whether more of its configuration stands in files that are not read here. */
+  boolean includes() {
+    return all("include").findAny().isPresent();
+  }
+
   /** The features that it is told to have. */
   List<String> features() {
     return all("feature").map(feature -> feature.text().strip()).toList();

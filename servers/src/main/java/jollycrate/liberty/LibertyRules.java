@@ -3,6 +3,7 @@ package jollycrate.liberty;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import jollycrate.hosting.ToldAtStart;
@@ -13,8 +14,9 @@ import jollycrate.server.Wanted;
 
 /** What an Open Liberty that people have must say itself, as its configuration is theirs. */
 record LibertyRules(Stock stock, LibertyBase base) {
-  private static final String SERVES = "(webProfile|jakartaee)-(9|1\\d)\\..*|servlet-[56]\\..*";
-  private static final String JAKARTA = "(webProfile|jakartaee)-.*";
+  private static final String SERVES =
+      "(webProfile|jakartaee)-(9|1\\d)\\..*|servlet-[56]\\..*" + "|servlet|webProfile|jakartaee";
+  private static final String JAKARTA = "(webProfile|jakartaee)(-.*)?";
   private static final String CONSOLE = "com.ibm.ws.logging.console.";
   private static final String IN_FEATURES = " into <featureManager> of server.xml";
 
@@ -73,7 +75,7 @@ record LibertyRules(Stock stock, LibertyBase base) {
 
   /** That it serves no applications of jakarta.servlet, if it does not. */
   Optional<Wanted.Refused> serves() {
-    return has(SERVES)
+    return has(SERVES) || base.includes()
         ? Optional.empty()
         : Optional.of(
             new Wanted.Refused(
@@ -83,12 +85,13 @@ record LibertyRules(Stock stock, LibertyBase base) {
   }
 
   private boolean has(String feature) {
-    return base.features().stream().anyMatch(one -> one.matches(feature));
+    Pattern named = Pattern.compile(feature, Pattern.CASE_INSENSITIVE);
+    return base.features().stream().anyMatch(one -> named.matcher(one).matches());
   }
 
   /** That a feature is lacking which something of an application needs, if it is. */
   Optional<Wanted.Refused> lacks(String subject, String feature, String version) {
-    return base.isOurs() || has(JAKARTA) || has(feature + "-.*")
+    return base.isOurs() || has(JAKARTA) || has(feature + "(-.*)?") || base.includes()
         ? Optional.empty()
         : Optional.of(
             new Wanted.Refused(

@@ -167,7 +167,7 @@ final class Standalone {
 
   private OptionalInt number(Expression told) {
     String value = told.value(properties).strip();
-    return value.matches("-?\\d{1,5}")
+    return value.matches("-?\\d{1,9}")
         ? OptionalInt.of(Integer.parseInt(value))
         : OptionalInt.empty();
   }

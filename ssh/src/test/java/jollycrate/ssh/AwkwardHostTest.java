@@ -1,10 +1,9 @@
 package jollycrate.ssh;
 
-import static org.junit.jupiter.api.Assumptions.assumeTrue;
-
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import jollycrate.host.Needs;
 
 /**
  * The same with busybox for tools, and a log-in shell that greets, lets nobody else read and speaks
@@ -16,7 +15,7 @@ class AwkwardHostTest extends SshHostTest {
   @Override
   Sshd sshd(Path place) throws IOException {
     Path busybox = Files.exists(BUSYBOX) ? BUSYBOX : Path.of("/bin/busybox");
-    assumeTrue(Files.exists(busybox));
+    Needs.here(Files.exists(busybox), "no busybox here");
     Path tools = Files.createDirectory(place.resolve("tools"));
     Process list = new ProcessBuilder(busybox.toString(), "--list").start();
     for (String tool : new String(list.getInputStream().readAllBytes()).split("\n")) {

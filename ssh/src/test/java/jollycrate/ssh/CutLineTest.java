@@ -2,7 +2,6 @@ package jollycrate.ssh;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
-import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import java.io.IOException;
 import java.io.OutputStream;
@@ -19,6 +18,7 @@ import jollycrate.host.HostLine;
 import jollycrate.host.Identity;
 import jollycrate.host.Life;
 import jollycrate.host.LineCutException;
+import jollycrate.host.Needs;
 import jollycrate.host.Time;
 import jollycrate.journal.Lock;
 import jollycrate.journal.OvertakenException;
@@ -39,7 +39,7 @@ class CutLineTest {
 
   @BeforeEach
   void start() throws IOException {
-    assumeTrue(Sshd.isHere());
+    Needs.here(Sshd.isHere(), "no sshd here");
     sshd = new Sshd(place);
     lines.trust(sshd.reach(), lines.key(sshd.reach()));
     file = place.resolve("lock");

@@ -2,7 +2,6 @@ package jollycrate.ssh;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
-import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import java.io.IOException;
 import java.net.ConnectException;
@@ -21,6 +20,7 @@ import jollycrate.host.HostFiles;
 import jollycrate.host.HostKey;
 import jollycrate.host.HostLine;
 import jollycrate.host.LineCutException;
+import jollycrate.host.Needs;
 import jollycrate.host.Ran;
 import jollycrate.host.Reach;
 import jollycrate.host.UnreachableException;
@@ -37,7 +37,7 @@ class LogInTest {
 
   @BeforeEach
   void start() throws IOException {
-    assumeTrue(Sshd.isHere());
+    Needs.here(Sshd.isHere(), "no sshd here");
     sshd = new Sshd(place);
   }
 
@@ -214,8 +214,8 @@ class LogInTest {
 
   @Test
   void anotherUserIsBecomeWithoutAPasswordOrNotAtAll() {
-    assumeTrue(Files.isExecutable(Path.of("/usr/bin/sudo")));
-    assumeTrue(System.getProperty("user.name").equals("root"));
+    Needs.here(Files.isExecutable(Path.of("/usr/bin/sudo")), "no sudo here");
+    Needs.root();
     trusted();
     assertThat(whoami(as("nobody"))).isEqualTo("nobody");
     try (HostLine line = lines.open(as("nobody"))) {

@@ -1,7 +1,6 @@
 package jollycrate.ssh;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -23,6 +22,7 @@ import jollycrate.host.HostFiles;
 import jollycrate.host.HostLine;
 import jollycrate.host.HostProcesses;
 import jollycrate.host.Identity;
+import jollycrate.host.Needs;
 import jollycrate.host.Question;
 import jollycrate.host.RealHostContract;
 import jollycrate.host.Sight;
@@ -47,7 +47,7 @@ class SshHostTest implements RealHostContract {
 
   @BeforeAll
   void connect(@TempDir Path place) throws IOException {
-    assumeTrue(Sshd.isHere());
+    Needs.here(Sshd.isHere(), "no sshd here");
     sshd = sshd(place);
     SshLines lines = new SshLines();
     lines.trust(sshd.reach(), lines.key(sshd.reach()));

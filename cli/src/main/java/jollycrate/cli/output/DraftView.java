@@ -66,7 +66,11 @@ public final class DraftView {
     }
     if (draft.written()) {
       screen.gap();
-      screen.line("Then: jolly server new bench, and jolly deploy --to bench");
+      boolean program = draft.text().contains("[program]");
+      screen.line(
+          program
+              ? "Then: jolly server new solo --kind service, and jolly deploy --to solo"
+              : "Then: jolly server new bench, and jolly deploy --to bench");
     }
   }
 }
