@@ -8,6 +8,8 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
+import java.util.regex.Pattern;
+import jollycrate.app.Nearest;
 import jollycrate.check.CheckResult;
 import jollycrate.host.Access;
 import jollycrate.host.HostException;
@@ -32,6 +34,9 @@ import jollycrate.watch.StepFailed;
 /** One delivery under the lock: carried out, proven and kept, or taken back. */
 final class Act {
   private static final int MOST_ROUNDS = 3;
+
+  /** A name of JNDI below an application's own. */
+  private static final Pattern LOOKED_UP = Pattern.compile("\\w+(?:/[\\w.-]+)+");
 
   private final Site site;
   private final Progress progress;
@@ -80,7 +85,7 @@ final class Act {
     } catch (OvertakenException e) {
       throw e;
     } catch (Throwable e) {
-      return failed(journal, carrier, causeOf(e));
+      return failed(journal, carrier, named(causeOf(e)));
     } finally {
       unwatched.run();
     }
@@ -133,6 +138,26 @@ final class Act {
         : KindFault.of(e)
             .map(kind -> Cause.of("a fault of " + kind + ": " + e, "Report it to who made it"))
             .orElseGet(() -> Cause.of("a fault of ours: " + e, "Report it"));
+  }
+
+  /** A name that is looked up and not there is mostly one that is described a little otherwise. */
+  private Cause named(Cause cause) {
+    List<String> names = target.dataSources();
+    String all = cause.what() + " " + String.join(" ", cause.why());
+    if (names.isEmpty() || !all.contains("NameNotFoundException")) {
+      return cause;
+    }
+    Optional<String> near =
+        LOOKED_UP
+            .matcher(all)
+            .results()
+            .flatMap(it -> Nearest.to(it.group(), names).stream())
+            .findFirst();
+    String next =
+        "Described is "
+            + near.map(name -> "'" + name + "'").orElse("'" + String.join("', '", names) + "'")
+            + " in jolly.toml: make both the same";
+    return new Cause(cause.what(), cause.where(), cause.why(), next, cause.logPosition());
   }
 
   private DeliveryOutcome.Result kept(Journal journal, Carrier carrier) {

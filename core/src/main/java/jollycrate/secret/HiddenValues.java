@@ -15,7 +15,7 @@ import jollycrate.xml.XmlException;
 public final class HiddenValues {
   private static final Pattern NAMED =
       Pattern.compile(
-          "(?i)[\\w.-]*"
+          "(?i)(?<![\\w.-])[\\w.-]*"
               + SecretNames.PART
               + "[\\w.-]*(?<!file)\\s*=\\s*(?:\"([^\"]*)\"|'([^']*)')");
 

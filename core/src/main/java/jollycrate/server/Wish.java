@@ -10,25 +10,7 @@ public sealed interface Wish {
   String act();
 
   /** Why nothing is done of it, on a server whose kind cannot. */
-  default Wanted.Refused refused(String server) {
-    return new Wanted.Refused(server, "nothing was done: " + reason(), next());
-  }
-
-  private String reason() {
-    return this instanceof Hardened
-        ? "which defaults of such a server everybody knows is not known here, so none was examined"
-        : this instanceof Users
-            ? "where such a server keeps users of its own is not known here"
-            : "its own files are not changed from here";
-  }
-
-  private String next() {
-    return this instanceof Hardened
-        ? "Go through what its own documentation says about security"
-        : this instanceof Users
-            ? "Add them where the server keeps them; an application's own stand in [users]"
-            : "Change its description in servers.toml, then deliver to it";
-  }
+  Wanted.Refused refused(String server);
 
   /**
    * It lets in nobody by a door that everybody knows.
@@ -39,6 +21,14 @@ public sealed interface Wish {
     @Override
     public String act() {
       return "harden";
+    }
+
+    @Override
+    public Wanted.Refused refused(String server) {
+      return new Wanted.Refused(
+          server,
+          "nothing was done: which defaults of such a server everybody knows is not known here",
+          "Go through what its own documentation says about security");
     }
   }
 
@@ -53,6 +43,14 @@ public sealed interface Wish {
     public String act() {
       return "change";
     }
+
+    @Override
+    public Wanted.Refused refused(String server) {
+      return new Wanted.Refused(
+          server,
+          "nothing was done: its own files are not changed from here",
+          "Change its description in servers.toml, then deliver to it");
+    }
   }
 
   /** Its own users, who may log in to whatever on it asks it. */
@@ -60,6 +58,14 @@ public sealed interface Wish {
     @Override
     public String act() {
       return "users";
+    }
+
+    @Override
+    public Wanted.Refused refused(String server) {
+      return new Wanted.Refused(
+          server,
+          "nothing was done: where such a server keeps users of its own is not known here",
+          "Add them where the server keeps them; an application's own stand in [users]");
     }
   }
 
