@@ -120,6 +120,7 @@ public record Check(
         && first().pages() == 0
         && first().ask().user().isEmpty()
         && manner.load().isEmpty()
+        && cell.isEmpty()
         && !manner.fromHost();
   }
 

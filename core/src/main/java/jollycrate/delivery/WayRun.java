@@ -61,7 +61,7 @@ final class WayRun {
         ? through.named(
             same
                 ? name()
-                : name() + " (it answers " + through.status() + " itself, which may be another's)",
+                : name() + " (another server or release answers: " + through.status() + ")",
             List.of(),
             Optional.empty())
         : broken(through);
@@ -113,16 +113,17 @@ final class WayRun {
   private static String differing(Set<String> stale, Set<String> other) {
     List<String> told = new ArrayList<>();
     if (!stale.isEmpty()) {
-      told.add("it answers from its cache, with an older copy: " + quoted(stale));
+      told.add("a stale copy from its cache: " + brief(stale));
     }
     if (!other.isEmpty()) {
-      told.add("another release or another server answers there: " + quoted(other));
+      told.add("another server or release answers: " + brief(other));
     }
     return told.isEmpty() ? "" : " (" + String.join("; ", told) + ")";
   }
 
-  private static String quoted(Set<String> names) {
-    return "'" + String.join("', '", names) + "'";
+  private static String brief(Set<String> names) {
+    int more = names.size() - 1;
+    return "'" + names.iterator().next() + "'" + (more == 0 ? "" : " and " + more + " more");
   }
 
   private CheckResult broken(CheckResult through) {

@@ -244,7 +244,7 @@ abstract class KindContract {
     assertThat(ends(5, unloaded))
         .contains("Failed: IllegalStateException: no desk")
         .contains("at    shop.Desk.init(Desk.java:3)");
-    workshop.trace().isAs(stands);
+    workshop.settlesAs(stands);
     assertThat(workshop.page("/bell/")).isEqualTo("200 one");
   }
 
@@ -264,11 +264,11 @@ abstract class KindContract {
             "two");
     assertThat(ends(5, throwing)).contains("shop.Start.contextInitialized(Start.java:4)");
     assertThat(workshop.page("/bell/")).isEqualTo("200 one");
-    workshop.trace().isAs(stands);
+    workshop.settlesAs(stands);
     assertThat(ends(5, hanging, "--starts-within", "8s"))
         .contains("shop.Start.contextInitialized(Start.java:4)");
     assertThat(workshop.page("/bell/")).isEqualTo("200 one");
-    workshop.trace().isAs(stands);
+    workshop.settlesAs(stands);
     assertThat(workshop.processes()).hasSize(1);
   }
 
@@ -280,7 +280,7 @@ abstract class KindContract {
     assertThat(ends(5, bells.throwing()))
         .contains("got      500", line.logsRequests() ? "at    shop.Bell.doGet(Bell.java:" : "")
         .contains("Taken back: bench is as it was");
-    workshop.trace().isAs(stands);
+    workshop.settlesAs(stands);
     assertThat(workshop.page("/bell/")).isEqualTo("200 one");
     assertThat(workshop.ok(deploying(one))).contains("Unchanged");
   }

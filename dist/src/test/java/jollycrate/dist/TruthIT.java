@@ -90,7 +90,7 @@ class TruthIT {
           .contains("got      404", "http://127.0.0.1:" + workshop.http + "/answer/two");
       Files.writeString(description, check.formatted(lacking, "one") + "text = \"1\"\n");
       assertThat(desk.ends(0, "deploy", "--to", "bench").out())
-          .contains("through " + url + " (another release or another server answers there");
+          .contains("through " + url + " (another server or release answers");
       proxy.stop(0);
       assertThat(desk.ends(7, "check", "--on", "bench").out())
           .contains("FAIL  through " + url, "nothing listens there");

@@ -40,6 +40,7 @@ final class Workshop implements AutoCloseable {
 
   private static final AtomicInteger NEXT_PORT = new AtomicInteger(21_000);
   private static final int LAST_PORT = 30_000;
+  private static final Duration SETTLES_WITHIN = Duration.ofSeconds(20);
   private static final Duration KILLED_WITHIN = Duration.ofSeconds(60);
   private static final int KILLED = 128 + 9;
   private static final long LOOK_AGAIN_NANOS = 200_000;
@@ -255,6 +256,15 @@ final class Workshop implements AutoCloseable {
   /** Every path of the server's folder, told by a script that knows nothing of us. */
   Trace trace() throws IOException {
     return trace(server);
+  }
+
+  /** A server notes what it deployed a moment after that answers; then every path is as before. */
+  void settlesAs(Trace before) throws IOException {
+    long until = System.nanoTime() + SETTLES_WITHIN.toNanos();
+    while (!trace().equals(before) && System.nanoTime() < until) {
+      LockSupport.parkNanos(LOOK_AGAIN_NANOS);
+    }
+    trace().isAs(before);
   }
 
   /** The same of any server's folder. */
