@@ -66,7 +66,7 @@ class PlainWayIT {
     assertThat(desk.ends(5, "deploy", "--to", server).out()).contains("Taken back");
     describe(bell("two"), "two");
     reads(true);
-    assertThat(desk.ends(0, "rollback", "--on", server).out()).contains("Delivered bell");
+    assertThat(desk.ends(0, "rollback", "--on", server).out()).contains("Rolled back to bell");
     describe(bell("one"), "one");
     reads(true);
     assertThat(desk.ends(0, "undeploy", "--from", server).out()).contains("Removed");
