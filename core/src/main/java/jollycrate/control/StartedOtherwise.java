@@ -7,14 +7,17 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.TreeSet;
 import java.util.regex.Pattern;
 import jollycrate.foresee.Finding;
 import jollycrate.host.Account;
 import jollycrate.host.Fact;
+import jollycrate.host.Facts;
 import jollycrate.host.Host;
 import jollycrate.host.HostException;
 import jollycrate.host.HostFiles;
+import jollycrate.host.Identity;
 import jollycrate.host.Launch;
 import jollycrate.server.Running;
 import jollycrate.server.Server;
@@ -88,23 +91,25 @@ public record StartedOtherwise(Host host, Server server, Launch launch, Running 
   }
 
   private void user(List<Finding> findings) {
-    String now = host.files().facts(proc("")).access().owner();
-    String then =
+    Optional<String> now = ownerOf(running.identity());
+    Optional<String> then =
         host.processes()
             .accountIn(launch.owned())
             .map(Account::name)
-            .orElseGet(
-                () ->
-                    host.files()
-                        .facts(Path.of("/proc", "" + host.processes().self().pid()))
-                        .access()
-                        .owner());
-    if (!now.equals(then)) {
+            .or(() -> ownerOf(host.processes().self()));
+    if (now.isEmpty() || then.isEmpty()) {
+      findings.add(blocker("as whom it runs cannot be told", "Do this again"));
+    } else if (!now.equals(then)) {
       findings.add(
           blocker(
-              "it runs as " + now + ", and after a restart as " + then,
-              "Run this as " + now + ", or let it start by its unit"));
+              "it runs as " + now.get() + ", and after a restart as " + then.get(),
+              "Run this as " + now.get() + ", or let it start by its unit"));
     }
+  }
+
+  private Optional<String> ownerOf(Identity process) {
+    Facts facts = host.files().facts(Path.of("/proc", "" + process.pid()));
+    return facts.exists() ? Optional.of(facts.access().owner()) : Optional.empty();
   }
 
   private void java(List<Finding> findings) {
@@ -112,7 +117,10 @@ public record StartedOtherwise(Host host, Server server, Launch launch, Running 
     Path exe = proc("exe");
     Path now = files.real(exe);
     Path then = files.real(server.runtime().javaProgram());
-    if (!now.equals(exe) && !now.equals(then)) {
+    if (now.equals(exe)) {
+      findings.add(
+          blocker("on which Java it runs cannot be told", "Run as the user who started it"));
+    } else if (!now.equals(then)) {
       findings.add(
           blocker(
               "it runs on " + now + ", and after a restart on " + then,
@@ -141,8 +149,18 @@ public record StartedOtherwise(Host host, Server server, Launch launch, Running 
 
   /** Names alone: what they hold may be a secret. */
   private void variables(List<Finding> findings) {
+    Optional<Map<String, String>> seen = environment();
+    if (seen.isEmpty()) {
+      findings.add(
+          Finding.warn(
+              server.name(),
+              "which variables it sees cannot be told",
+              process(),
+              "Run as the user who started it, to be told what a restart would change"));
+      return;
+    }
     TreeSet<String> lost = new TreeSet<>();
-    environment()
+    seen.get()
         .forEach(
             (name, value) -> {
               if (!OF_A_SESSION.matcher(name).matches()
@@ -161,7 +179,8 @@ public record StartedOtherwise(Host host, Server server, Launch launch, Running 
     }
   }
 
-  private Map<String, String> environment() {
+  /** Empty when it may not be read. */
+  private Optional<Map<String, String>> environment() {
     Map<String, String> variables = new HashMap<>();
     try {
       byte[] told = host.files().read(proc("environ"), 0, MOST_BYTES);
@@ -172,8 +191,8 @@ public record StartedOtherwise(Host host, Server server, Launch launch, Running 
                   variables.put(
                       one.substring(0, one.indexOf('=')), one.substring(one.indexOf('=') + 1)));
     } catch (HostException unread) {
-      return Map.of();
+      return Optional.empty();
     }
-    return variables;
+    return Optional.of(variables);
   }
 }
