@@ -1,9 +1,9 @@
 package jollycrate.cli;
 
 import java.io.IOException;
+import java.io.InputStream;
 import java.io.OutputStream;
 import java.io.PrintStream;
-import java.io.UncheckedIOException;
 import java.net.InetAddress;
 import java.net.ServerSocket;
 import java.net.Socket;
@@ -11,13 +11,15 @@ import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import jollycrate.app.Application;
+import jollycrate.app.ApplicationFile;
 import jollycrate.app.Setting;
+import jollycrate.check.Checker;
 import jollycrate.check.HttpRequester;
-import jollycrate.check.Requester;
+import jollycrate.check.People;
 import jollycrate.file.Trees;
 import jollycrate.journal.DeliveryRecord;
 import jollycrate.journal.EarlierRelease;
@@ -69,6 +71,8 @@ public final class StartArchive {
       anna = "env:START_PASSWORD"
       [roles]
       owner = ["anna"]
+      [logins]
+      anna = { form = "/start" }
       [[check]]
       name = "start"
       get = "/"
@@ -77,6 +81,27 @@ public final class StartArchive {
       json = { "/a" = 1 }
       within = "1s"
       as = "anna"
+      [[check]]
+      name = "some"
+      [[check.request]]
+      post = "/some"
+      body = { some = "{unique}", all = ["{version}"] }
+      send-headers = { Accept = "text/plain" }
+      status = 201
+      remember = { number = "/id" }
+      [[check.request]]
+      get = "/some/{number}"
+      text = "{unique}"
+      json = { "/bytes" = { least = 1 } }
+      [[check.afterwards]]
+      delete = "/some/{number}"
+      [[check]]
+      name = "page"
+      page = "/"
+      [[access]]
+      paths = ["/", "/some"]
+      allowed = ["anyone"]
+      denied = ["anna"]
       """;
   private static final List<List<String>> COMMANDS =
       List.of(
@@ -92,6 +117,7 @@ public final class StartArchive {
           List.of("server", "list"),
           List.of("check", "--on", "start"),
           List.of("deploy", "--to", "start", "--dry-run"),
+          List.of("deploy", "packed/start-1.war", "--undescribed", "--to", "start", "--dry-run"),
           List.of("deliveries", "--on", "start"),
           List.of("undeploy", "start", "--from", "start"));
 
@@ -104,6 +130,12 @@ public final class StartArchive {
           Standing.class,
           Lock.Holder.class);
 
+  private static final String VARIABLE = "START_PASSWORD";
+  private static final String PASSWORD = "oil";
+  private static final String PAGE =
+      "<html><link rel=stylesheet href=a.css><form method=post><input name=j_username>"
+          + "<input name=j_password type=password></form></html>";
+
   private StartArchive() {}
 
   /** Runs every command quietly. */
@@ -111,49 +143,56 @@ public final class StartArchive {
     Path folder = Files.createTempDirectory("jolly-start");
     try {
       Files.writeString(folder.resolve("jolly.toml"), APPLICATION);
-      Files.createDirectories(folder.resolve("web/WEB-INF"));
+      Path classes = Files.createDirectories(folder.resolve("web/WEB-INF/classes"));
       Files.writeString(folder.resolve("web/WEB-INF/web.xml"), "<web-app/>");
+      try (InputStream own = StartArchive.class.getResourceAsStream("StartArchive.class")) {
+        Files.copy(own, classes.resolve("StartArchive.class"));
+      }
       PrintStream nowhere = new PrintStream(OutputStream.nullOutputStream());
       Setting setting = Setting.ofThisProcess().in(folder).keeping(folder.resolve("data"));
       for (List<String> command : COMMANDS) {
-        new Jolly(nowhere, nowhere, setting, System::getenv, new Interrupts())
+        new Jolly(nowhere, nowhere, setting, Map.of(VARIABLE, PASSWORD)::get, new Interrupts())
             .run(command.toArray(String[]::new));
       }
-      ask();
+      check(folder.resolve("jolly.toml"));
       RECORDS.forEach(StartArchive::read);
-      Json.document("{}".getBytes(StandardCharsets.US_ASCII), EarlierRelease.class);
+      Json.read("{}".getBytes(StandardCharsets.US_ASCII), EarlierRelease.class);
       Class.forName("jollycrate.cli.Main");
     } finally {
       Trees.delete(folder);
     }
   }
 
-  /** A request that is answered, by whatever stands behind a port of this process. */
-  private static void ask() throws IOException {
+  /** The checks of the project, made on whatever stands behind a port of this process. */
+  private static void check(Path description) throws IOException {
+    Application application =
+        ApplicationFile.read(description, Optional.empty(), reference -> PASSWORD);
+    People people =
+        new People(Map.of("anna", PASSWORD), application.access().logIns(), hidden -> {}, Map.of());
     try (ServerSocket port = new ServerSocket(0, 1, InetAddress.getLoopbackAddress());
         HttpRequester requester = new HttpRequester(() -> false)) {
       Thread answering = new Thread(() -> answer(port));
+      answering.setDaemon(true);
       answering.start();
-      requester.send(
-          new Requester.Request(
-              "GET",
-              URI.create("http://127.0.0.1:" + port.getLocalPort() + "/"),
-              Map.of(),
-              Optional.empty(),
-              new Requester.Session(
-                  "", Optional.of(new Requester.Credentials("anna", "start", false)), false)),
-          Duration.ofSeconds(5));
+      URI base = URI.create("http://127.0.0.1:" + port.getLocalPort() + "/");
+      application.checks().forEach(new Checker(requester, base, people)::run);
     }
   }
 
   private static void answer(ServerSocket port) {
-    try (Socket socket = port.accept()) {
-      socket.getInputStream().read(new byte[1 << 10]);
-      String answer =
-          "HTTP/1.1 200 OK\r\nContent-Type: text/plain\r\nContent-Length: 5\r\n\r\nstart";
-      socket.getOutputStream().write(answer.getBytes(StandardCharsets.US_ASCII));
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
+    byte[] answer =
+        ("HTTP/1.1 200 OK\r\nContent-Type: text/html\r\nConnection: close\r\nContent-Length: "
+                + PAGE.length()
+                + "\r\n\r\n"
+                + PAGE)
+            .getBytes(StandardCharsets.US_ASCII);
+    while (!port.isClosed()) {
+      try (Socket socket = port.accept()) {
+        socket.getInputStream().read(new byte[1 << 14]);
+        socket.getOutputStream().write(answer);
+      } catch (IOException nobodyAsksAnyMore) {
+        Thread.yield();
+      }
     }
   }
 

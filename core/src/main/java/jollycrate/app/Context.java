@@ -1,12 +1,10 @@
 package jollycrate.app;
 
-import com.fasterxml.jackson.annotation.JacksonInject;
-import com.fasterxml.jackson.annotation.OptBoolean;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
-import jollycrate.json.Json;
+import jollycrate.json.MayLack;
 
 /**
  * Where an application answers, and what it finds there.
@@ -18,7 +16,7 @@ import jollycrate.json.Json;
  */
 public record Context(
     Optional<String> path,
-    @JacksonInject(value = Json.ABSENT_VALUE, useInput = OptBoolean.TRUE) Optional<String> host,
+    @MayLack Optional<String> host,
     Duration startsWithin,
     List<EnvEntry> entries) {
   /** How long an application may take to start when nothing is said. */

@@ -94,7 +94,7 @@ final class Section {
             .filter(layer -> layer != counts && layer.has(key))
             .map(layer -> layer.place(key).toString())
             .toList();
-    String value = TomlJson.of(counts.get(key)).toString();
+    String value = TomlJson.text(counts.get(key));
     common.wrote(new Written(path(numbered, key), value, counts.place(key).toString(), overrides));
   }
 

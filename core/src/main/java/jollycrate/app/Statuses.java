@@ -1,6 +1,5 @@
 package jollycrate.app;
 
-import com.fasterxml.jackson.annotation.JsonCreator;
 import com.fasterxml.jackson.annotation.JsonValue;
 import java.util.List;
 import java.util.regex.Matcher;
@@ -21,12 +20,6 @@ public record Statuses(List<String> told) {
   private static final Pattern FORM = Pattern.compile("([1-5])xx|([1-5]\\d\\d)(?:-([1-5]\\d\\d))?");
 
   private static final int HUNDRED = 100;
-
-  /** As it stands in our records. */
-  @JsonCreator(mode = JsonCreator.Mode.DELEGATING)
-  static Statuses read(List<String> told) {
-    return new Statuses(told);
-  }
 
   @Override
   @JsonValue

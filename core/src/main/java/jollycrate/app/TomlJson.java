@@ -1,10 +1,12 @@
 package jollycrate.app;
 
+import com.fasterxml.jackson.core.io.JsonStringEncoder;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.util.List;
+import java.util.stream.Collectors;
 import org.tomlj.TomlArray;
 import org.tomlj.TomlTable;
 
@@ -13,6 +15,16 @@ final class TomlJson {
   private static final JsonNodeFactory JSON = JsonNodeFactory.instance;
 
   private TomlJson() {}
+
+  /** A value, or a list of values, as a line of both TOML and JSON. */
+  static String text(Object value) {
+    if (value instanceof TomlArray array) {
+      return array.toList().stream().map(TomlJson::text).collect(Collectors.joining(",", "[", "]"));
+    }
+    return value instanceof Number || value instanceof Boolean
+        ? value.toString()
+        : "\"" + new String(JsonStringEncoder.getInstance().quoteAsString(value.toString())) + "\"";
+  }
 
   static JsonNode of(Object value) {
     if (value instanceof TomlTable table) {

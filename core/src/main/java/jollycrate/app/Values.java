@@ -13,6 +13,7 @@ import java.util.regex.MatchResult;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
+import jollycrate.json.Json;
 
 /**
  * What names in braces stand for, like {@code {ticket}}. A name that is not known stays as it is
@@ -67,7 +68,7 @@ public record Values(Map<String, JsonNode> known) {
   }
 
   private static String shown(JsonNode value) {
-    return value.isValueNode() ? value.asText() : value.toString();
+    return value.isValueNode() ? value.asText() : Json.line(value);
   }
 
   /** JSON in whose texts names are; one that is a text by itself becomes the value, as it is. */

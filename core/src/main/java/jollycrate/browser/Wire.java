@@ -1,6 +1,7 @@
 package jollycrate.browser;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.net.URI;
 import java.net.http.HttpClient;
@@ -79,14 +80,15 @@ final class Wire implements WebSocket.Listener, AutoCloseable {
     int id = last.incrementAndGet();
     CompletableFuture<JsonNode> answer = new CompletableFuture<>();
     open.put(id, answer);
-    ObjectNode command = Json.told().createObjectNode();
+    ObjectNode command = JsonNodeFactory.instance.objectNode();
     command.put("id", id).put("method", method);
-    command.set("params", Json.told().valueToTree(parameters));
+    command.set("params", Json.tree(parameters));
     if (!session.isEmpty()) {
       command.put("sessionId", session);
     }
+    String text = Json.line(command);
     synchronized (this) {
-      sending = sending.thenCompose(sent -> socket.sendText(command.toString(), true));
+      sending = sending.thenCompose(sent -> socket.sendText(text, true));
     }
     return answer;
   }

@@ -1,15 +1,13 @@
 package jollycrate.check;
 
-import com.fasterxml.jackson.annotation.JacksonInject;
 import com.fasterxml.jackson.annotation.JsonProperty;
-import com.fasterxml.jackson.annotation.OptBoolean;
 import java.net.URI;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import jollycrate.app.Check;
-import jollycrate.json.Json;
+import jollycrate.json.MayLack;
 import jollycrate.server.Cause;
 
 /**
@@ -31,17 +29,14 @@ public record CheckResult(
     String name,
     String request,
     int status,
-    @JacksonInject(value = Json.ABSENT_VALUE, useInput = OptBoolean.TRUE)
-        Optional<Answer.Why> unanswered,
+    @MayLack Optional<Answer.Why> unanswered,
     Duration took,
     List<Miss> misses,
     Optional<Cause> cause,
     boolean proves,
-    @JacksonInject(value = Json.ABSENT_SECOND_VALUE, useInput = OptBoolean.TRUE)
-        Optional<Check.Cell> cell,
-    @JacksonInject(value = Json.ABSENT_THIRD_VALUE, useInput = OptBoolean.TRUE)
-        Optional<Times> times,
-    @JacksonInject(value = Json.ABSENT, useInput = OptBoolean.TRUE) String picture) {
+    @MayLack Optional<Check.Cell> cell,
+    @MayLack Optional<Times> times,
+    @MayLack String picture) {
 
   /** Of an answer, or of why none came. */
   static CheckResult of(

@@ -149,7 +149,7 @@ public record Expectations(Expect expect, URI base) {
   private List<CheckResult.Miss> json(Answer answer) {
     JsonNode body;
     try {
-      body = Json.told().readTree(answer.text());
+      body = Json.parse(answer.text());
     } catch (JsonProcessingException e) {
       return List.of(miss("body", "JSON", shown(answer.text())));
     }
@@ -157,9 +157,9 @@ public record Expectations(Expect expect, URI base) {
     for (Map.Entry<String, JsonNode> expected : expect.body().json().entrySet()) {
       JsonNode came = body.at(JsonPointer.compile(expected.getKey()));
       if (!holds(expected.getValue(), came)) {
-        String text = came.isMissingNode() ? "nothing there" : shown(came.toString());
+        String text = came.isMissingNode() ? "nothing there" : shown(Json.line(came));
         String what = expected.getKey().isEmpty() ? "the whole" : expected.getKey();
-        misses.add(miss(what, expected.getValue().toString(), text));
+        misses.add(miss(what, Json.line(expected.getValue()), text));
       }
     }
     return misses;

@@ -5,6 +5,7 @@ import java.util.Base64;
 import java.util.List;
 import java.util.Map;
 import jollycrate.app.Ask;
+import jollycrate.json.Json;
 import org.apache.hc.client5.http.entity.UrlEncodedFormEntity;
 import org.apache.hc.client5.http.entity.mime.HttpMultipartMode;
 import org.apache.hc.client5.http.entity.mime.MultipartEntityBuilder;
@@ -22,7 +23,7 @@ final class SentBody {
 
   static HttpEntity of(Ask.Sent sent) {
     if (sent.json().isPresent()) {
-      return new StringEntity(sent.json().get().toString(), ContentType.APPLICATION_JSON);
+      return new StringEntity(Json.line(sent.json().get()), ContentType.APPLICATION_JSON);
     }
     if (sent.uploads().isEmpty()) {
       List<NameValuePair> fields =

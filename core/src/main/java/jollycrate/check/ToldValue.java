@@ -35,7 +35,7 @@ final class ToldValue {
 
   private static Optional<JsonNode> inJson(String pointer, String text) {
     try {
-      return Optional.of(Json.told().readTree(text).at(JsonPointer.compile(pointer)))
+      return Optional.of(Json.parse(text).at(JsonPointer.compile(pointer)))
           .filter(value -> !value.isMissingNode() && !value.isNull());
     } catch (JsonProcessingException noJson) {
       return Optional.empty();

@@ -6,7 +6,9 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.Supplier;
 import jollycrate.foresee.Finding;
+import jollycrate.json.Json;
 import jollycrate.secret.HiddenValues;
+import jollycrate.server.Standing;
 import jollycrate.server.Stock;
 import jollycrate.step.StepList;
 import jollycrate.stock.Space;
@@ -129,8 +131,12 @@ final class Course {
   /** Whether nobody delivered, or began to, while what stands was asked whether it works. */
   private boolean stillStands(Way way) {
     site.host().sight().ahead(site.stockTaker().whatStands().and(Recovery.glance(site)));
-    return Recovery.unfinished(site).isEmpty()
-        && site.stockTaker().standing().equals(way.stock().standing());
+    return Recovery.unfinished(site).isEmpty() && isAsSeen(site.stockTaker().standing(), way);
+  }
+
+  /** By the texts that are kept: methods that compare such records are made at run time. */
+  private static boolean isAsSeen(Standing now, Way way) {
+    return Json.line(now).equals(Json.line(way.stock().standing()));
   }
 
   /** The stock, unless it is another one than it was. */
@@ -138,7 +144,7 @@ final class Course {
     site.host().sight().ahead(site.stockTaker().usual().and(Recovery.glance(site)));
     Stock stock = way.act().takeStock();
     return Optional.of(stock)
-        .filter(now -> now.standing().equals(way.stock().standing()))
+        .filter(now -> isAsSeen(now.standing(), way))
         .filter(now -> now.digests().equals(way.stock().digests()))
         .filter(now -> Recovery.unfinished(site).isEmpty());
   }

@@ -1,14 +1,12 @@
 package jollycrate.delivery;
 
-import com.fasterxml.jackson.annotation.JacksonInject;
 import com.fasterxml.jackson.annotation.JsonUnwrapped;
-import com.fasterxml.jackson.annotation.OptBoolean;
 import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
 import jollycrate.check.CheckResult;
 import jollycrate.foresee.Finding;
-import jollycrate.json.Json;
+import jollycrate.json.MayLack;
 import jollycrate.server.Cause;
 import jollycrate.step.Step;
 import jollycrate.stock.Space;
@@ -41,8 +39,7 @@ public record DeliveryOutcome(
     List<Space> stays,
     String note,
     Optional<Downtime> down,
-    @JacksonInject(value = Json.ABSENT_VALUE, useInput = OptBoolean.TRUE)
-        Optional<Measured> measured,
+    @MayLack Optional<Measured> measured,
     long millis) {
 
   /**

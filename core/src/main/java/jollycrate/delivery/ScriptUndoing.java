@@ -35,7 +35,7 @@ final class ScriptUndoing {
         .wholeIfThere(kept, MOST_BYTES)
         .flatMap(
             bytes -> {
-              Optional<Undo> undo = Json.document(bytes, Undo.class);
+              Optional<Undo> undo = Json.read(bytes, Undo.class);
               undo.ifPresent(known -> awaitEnd(site, progress, known));
               return undo.isPresent()
                   ? undo(site, undo.get())

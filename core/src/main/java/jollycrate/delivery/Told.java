@@ -26,7 +26,7 @@ record Told(Site site) {
   /** Keeps it, masked; a delivery does not fail for it, but why it could not be is said. */
   Optional<String> keepOrWhyNot(DeliveryOutcome outcome) {
     Path folder = site.records().told();
-    String text = site.secrets().mask(Json.tree(outcome)).toString();
+    String text = Json.line(site.secrets().mask(Json.tree(outcome)));
     try {
       site.host().sight().together(() -> keep(folder, outcome.number(), text));
       if (outcome.checks().stream().anyMatch(check -> !check.picture().isEmpty())) {
@@ -50,14 +50,14 @@ record Told(Site site) {
   /** They are most of what is kept, and of a delivery long ago nobody asks for them. */
   private void forgetPictures(int delivery) {
     byte[] kept = site.files().read(document(delivery), 0, MOST_BYTES);
-    Json.document(kept, JsonNode.class)
+    Json.read(kept, JsonNode.class)
         .ifPresent(
             told -> {
               for (JsonNode check : told.path("checks")) {
                 ((ObjectNode) check).put("picture", "");
               }
               site.files()
-                  .put(document(delivery), Content.of(told.toString()), site.recordAccess());
+                  .put(document(delivery), Content.of(Json.line(told)), site.recordAccess());
             });
   }
 
@@ -74,8 +74,7 @@ record Told(Site site) {
 
   /** Of a delivery; empty when nothing is kept of it, as of one that was cut off. */
   Optional<DeliveryOutcome> of(int delivery) {
-    return Json.document(
-        site.files().read(document(delivery), 0, MOST_BYTES), DeliveryOutcome.class);
+    return Json.read(site.files().read(document(delivery), 0, MOST_BYTES), DeliveryOutcome.class);
   }
 
   private Path document(int delivery) {

@@ -8,6 +8,19 @@ package jollycrate.host;
  * @param group group name
  */
 public record Access(String mode, String owner, String group) {
+  /** Written out, as every delivery needs it: what a record brings is made at run time. */
+  @Override
+  public boolean equals(Object other) {
+    return other instanceof Access access
+        && mode.equals(access.mode)
+        && owner.equals(access.owner)
+        && group.equals(access.group);
+  }
+
+  @Override
+  public int hashCode() {
+    return (mode.hashCode() * 31 + owner.hashCode()) * 31 + group.hashCode();
+  }
 
   /** The same owner and group with another mode. */
   public Access with(String otherMode) {

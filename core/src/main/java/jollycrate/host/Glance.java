@@ -21,7 +21,21 @@ public final class Glance {
    *
    * @param most bytes from the offset on
    */
-  public record Part(Path file, long offset, int most) {}
+  public record Part(Path file, long offset, int most) {
+    /** Written out, as every command needs it: what a record brings is made at run time. */
+    @Override
+    public boolean equals(Object other) {
+      return other instanceof Part part
+          && file.equals(part.file)
+          && offset == part.offset
+          && most == part.most;
+    }
+
+    @Override
+    public int hashCode() {
+      return file.hashCode() + 31 * Long.hashCode(offset) + most;
+    }
+  }
 
   /** What {@link HostFiles#facts(List)} tells. */
   public Glance facts(Collection<Path> paths) {

@@ -1,9 +1,7 @@
 package jollycrate.journal;
 
-import com.fasterxml.jackson.annotation.JacksonInject;
-import com.fasterxml.jackson.annotation.OptBoolean;
 import java.time.Instant;
-import jollycrate.json.Json;
+import jollycrate.json.MayLack;
 
 /**
  * One line of {@code .jolly/deliveries.jsonl}.
@@ -25,8 +23,8 @@ public record DeliveryRecord(
     String version,
     String digest,
     String description,
-    @JacksonInject(value = Json.ABSENT, useInput = OptBoolean.TRUE) String revision,
-    @JacksonInject(value = Json.ABSENT_NUMBER, useInput = OptBoolean.TRUE) int restores,
+    @MayLack String revision,
+    @MayLack int restores,
     String address,
     String outcome,
     String reason,

@@ -1,13 +1,11 @@
 package jollycrate.journal;
 
-import com.fasterxml.jackson.annotation.JacksonInject;
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
-import com.fasterxml.jackson.annotation.OptBoolean;
 import java.time.Instant;
 import java.util.List;
 import jollycrate.host.Identity;
-import jollycrate.json.Json;
+import jollycrate.json.MayLack;
 import jollycrate.server.Placement;
 import jollycrate.server.Swap;
 import jollycrate.step.Step;
@@ -53,13 +51,13 @@ public sealed interface JournalLine {
       String by,
       Identity holder,
       String description,
-      @JacksonInject(value = Json.ABSENT, useInput = OptBoolean.TRUE) String revision,
-      @JacksonInject(value = Json.ABSENT_NUMBER, useInput = OptBoolean.TRUE) int restores,
+      @MayLack String revision,
+      @MayLack int restores,
       Swap swap,
       Placement placement,
       Placement earlier,
-      @JacksonInject(value = Json.ABSENT_SECOND, useInput = OptBoolean.TRUE) String ailed,
-      @JacksonInject(value = Json.ABSENT_LIST, useInput = OptBoolean.TRUE) List<Placement> others,
+      @MayLack String ailed,
+      @MayLack List<Placement> others,
       boolean serverRan)
       implements JournalLine {
 

@@ -26,9 +26,9 @@ final class KeptForm {
 
   /** A release; empty when the document is none. */
   static Optional<EarlierRelease> read(byte[] document) {
-    Optional<JsonNode> tree = Json.document(document, JsonNode.class);
+    Optional<JsonNode> tree = Json.read(document, JsonNode.class);
     tree.map(read -> read.path("described")).ifPresent(KeptForm::renewAll);
-    return tree.flatMap(read -> Json.document(read, EarlierRelease.class));
+    return tree.flatMap(read -> Json.read(read, EarlierRelease.class));
   }
 
   private static void renewAll(JsonNode described) {
@@ -66,7 +66,7 @@ final class KeptForm {
     if (body.isMissingNode() || body.isNull()) {
       ask.putNull(SENT);
     } else {
-      ask.putObject(SENT).put("type", JSON).put(TEXT, body.toString());
+      ask.putObject(SENT).put("type", JSON).put(TEXT, Json.line(body));
     }
     JsonNode status = check.path("status");
     ObjectNode expect = check.objectNode();

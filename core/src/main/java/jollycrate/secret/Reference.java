@@ -1,6 +1,7 @@
 package jollycrate.secret;
 
 import java.nio.file.Path;
+import java.util.Objects;
 import java.util.Optional;
 
 /**
@@ -12,6 +13,19 @@ import java.util.Optional;
 public record Reference(String text, Path folder) {
   private static final String ENV = "env:";
   private static final String FILE = "file:";
+
+  /** Written out, as every delivery needs it: what a record brings is made at run time. */
+  @Override
+  public boolean equals(Object other) {
+    return other instanceof Reference reference
+        && text.equals(reference.text)
+        && Objects.equals(folder, reference.folder);
+  }
+
+  @Override
+  public int hashCode() {
+    return text.hashCode() * 31 + Objects.hashCode(folder);
+  }
 
   /** A reference, or empty when the text is none. */
   public static Optional<Reference> of(String text, Path folder) {

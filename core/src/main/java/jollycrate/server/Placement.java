@@ -1,15 +1,13 @@
 package jollycrate.server;
 
-import com.fasterxml.jackson.annotation.JacksonInject;
 import com.fasterxml.jackson.annotation.JsonUnwrapped;
-import com.fasterxml.jackson.annotation.OptBoolean;
 import java.net.URI;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
 import java.util.stream.Stream;
 import jollycrate.app.Ports;
-import jollycrate.json.Json;
+import jollycrate.json.MayLack;
 
 /**
  * A release at a path on a listener of a server.
@@ -50,6 +48,14 @@ public record Placement(
    * @param direct the same without a web server before it
    */
   public record Route(String listener, String contextPath, URI base, URI direct) {
+    /** Part by part, as every delivery asks: what a record brings is made at run time. */
+    private boolean isAs(Route other) {
+      return listener.equals(other.listener)
+          && contextPath.equals(other.contextPath)
+          && base.equals(other.base)
+          && direct.equals(other.direct);
+    }
+
     /** Where people open it. */
     public String address() {
       String text = base.toString();
@@ -79,11 +85,7 @@ public record Placement(
    * @param marks files whose text tells what became of the placement; older ones than its switch
    *     tell nothing, and all go once it is gone
    */
-  public record Made(
-      List<Path> traces,
-      @JacksonInject(value = Json.ABSENT_LIST, useInput = OptBoolean.TRUE) List<Path> leftovers,
-      @JacksonInject(value = Json.ABSENT_SECOND_LIST, useInput = OptBoolean.TRUE)
-          List<Path> marks) {
+  public record Made(List<Path> traces, @MayLack List<Path> leftovers, @MayLack List<Path> marks) {
     /** It makes none. */
     public static final Made NOTHING = new Made(List.of(), List.of(), List.of());
 
@@ -109,7 +111,11 @@ public record Placement(
    * @param notice longest time until the running server looks at the switch again
    * @param startsWithin longest time it may take to start
    */
-  public record Timing(Duration notice, Duration startsWithin) {}
+  public record Timing(Duration notice, Duration startsWithin) {
+    private boolean isAs(Timing other) {
+      return notice.equals(other.notice) && startsWithin.equals(other.startsWithin);
+    }
+  }
 
   /** The same, asked without the web server before it. */
   public Placement directly() {
@@ -132,7 +138,7 @@ public record Placement(
 
   /** Whether it answers elsewhere, or may take another time to start. */
   public boolean isToldOtherwise(Placement other) {
-    return !route.equals(other.route) || !timing.equals(other.timing);
+    return !route.isAs(other.route) || !timing.isAs(other.timing);
   }
 
   /** Name of its application. */

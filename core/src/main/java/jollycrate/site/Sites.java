@@ -2,7 +2,7 @@ package jollycrate.site;
 
 import java.net.Socket;
 import java.nio.file.Path;
-import java.util.HashMap;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -27,7 +27,9 @@ public final class Sites {
   private final Instances instances;
   private final Secrets secrets;
   private final BiFunction<Supplier<Socket>, Optional<Path>, Requester> requesters;
-  private final Map<ServerEntry, Site> made = new HashMap<>();
+
+  /** By the entry itself: to hash a record costs more than to read its file once more. */
+  private final Map<ServerEntry, Site> made = new IdentityHashMap<>();
 
   /**
    * On machines.

@@ -1,9 +1,7 @@
 package jollycrate.step;
 
-import com.fasterxml.jackson.annotation.JacksonInject;
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
-import com.fasterxml.jackson.annotation.OptBoolean;
 import java.net.URI;
 import java.nio.file.Path;
 import java.util.List;
@@ -11,7 +9,7 @@ import java.util.Optional;
 import jollycrate.app.Front;
 import jollycrate.host.Access;
 import jollycrate.host.Identity;
-import jollycrate.json.Json;
+import jollycrate.json.MayLack;
 import jollycrate.script.Stage;
 import jollycrate.server.Expected;
 import jollycrate.server.Part;
@@ -168,10 +166,7 @@ public sealed interface Step {
    * @param ports of those described that it listened on
    */
   record StopServer(
-      Identity process,
-      String fingerprint,
-      List<String> command,
-      @JacksonInject(value = Json.ABSENT_LIST, useInput = OptBoolean.TRUE) List<Integer> ports)
+      Identity process, String fingerprint, List<String> command, @MayLack List<Integer> ports)
       implements Step {
     @Override
     public <T> T accept(Visitor<T> visitor) {

@@ -28,7 +28,7 @@ class CheckResultTest {
   }
 
   private static Optional<CheckResult> kept(String text) {
-    return Json.document(text.getBytes(StandardCharsets.UTF_8), CheckResult.class);
+    return Json.read(text.getBytes(StandardCharsets.UTF_8), CheckResult.class);
   }
 
   @Test

@@ -134,7 +134,7 @@ class ExpectationsTest {
     assertThat(written.checks().get(0).first().ask().sent().orElseThrow().fields())
         .containsEntry("a", "b & ü");
     byte[] kept = Json.line(written).getBytes(StandardCharsets.UTF_8);
-    assertThat(Json.document(kept, Application.class)).contains(written);
+    assertThat(Json.read(kept, Application.class)).contains(written);
     JsonNode told = Json.told().readTree(kept);
     assertThat(told.at("/checks/0/requests/0/expect/status/0").asText()).isEqualTo("2xx");
   }

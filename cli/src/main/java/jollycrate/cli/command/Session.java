@@ -146,21 +146,16 @@ public final class Session {
   List<Path> report(Given given, DeliveryOutcome outcome, Instant at, ExitCode code) {
     boolean right = code == ExitCode.DONE;
     UnaryOperator<String> mask = screen.secrets()::mask;
-    Map<Option, Report> reports =
-        Map.of(
-            Option.JUNIT,
-            new JUnitReport(outcome, right, mask)::write,
-            Option.REPORT,
-            new ReportPage(outcome, at, right, mask)::write);
     List<Path> written = new ArrayList<>();
-    reports.forEach(
-        (option, report) ->
-            given
-                .text(option)
-                .map(this::file)
-                .filter(file -> write(file, report))
-                .ifPresent(written::add));
+    written(given, Option.JUNIT, file -> new JUnitReport(outcome, right, mask).write(file))
+        .ifPresent(written::add);
+    written(given, Option.REPORT, file -> new ReportPage(outcome, at, right, mask).write(file))
+        .ifPresent(written::add);
     return written;
+  }
+
+  private Optional<Path> written(Given given, Option option, Report report) {
+    return given.text(option).map(this::file).filter(file -> write(file, report));
   }
 
   /** Something that is written into a file. */
