@@ -31,7 +31,7 @@ class BootIT {
             "serve(Integer.parseInt(args[0]), \"bell\");",
             "[program]",
             "port = { argument = \"{value}\" }")) {
-      yard.program.with("HOME", home.toString());
+      yard.program.inheriting("HOME", home.toString());
       Path servers = odd.resolve("servers.toml");
       Files.writeString(servers, Files.readString(servers) + "boot = \"user\"\n");
       assertThat(yard.ok("deploy", "--to", "yard"))

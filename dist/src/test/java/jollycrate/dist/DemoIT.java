@@ -12,7 +12,7 @@ class DemoIT {
 
   @Test
   void theDemoGoesAsTold() {
-    Program.Run demo = new Program(folder).run("demo", "--folder", "stage");
+    Program.Run demo = new Program(folder).launched().run("demo", "--folder", "stage");
     assertThat(demo.exit()).as(demo.all()).isZero();
     assertThat(demo.out())
         .contains("Delivered spokes 1.4.0", "Delivered spokes 1.5.0", "Unchanged: spokes 1.5.0")

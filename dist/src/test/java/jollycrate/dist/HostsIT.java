@@ -76,7 +76,7 @@ class HostsIT {
       String started = program.shell("ssh-agent -a \"$0\"", socket.toString()).out();
       long pid = Long.parseLong(started.replaceAll("(?s).*SSH_AGENT_PID=(\\d+);.*", "$1"));
       try {
-        program.with("SSH_AUTH_SOCK", socket.toString());
+        program.inheriting("SSH_AUTH_SOCK", socket.toString());
         program.ends(0, "host", "trust", "app1");
         assertThat(program.ends(8, "host", "test", "app1").err()).contains("the agent's keys");
         program.shell("ssh-add -q \"$0\"", sshd.folder.resolve("mine").toString());

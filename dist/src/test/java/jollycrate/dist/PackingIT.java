@@ -159,7 +159,10 @@ class PackingIT {
     assertThat(bell.resolve("packed/bell-1.0.0-folder/lib").toFile().list())
         .containsExactly("h2-" + System.getProperty("h2.version") + ".jar");
     Program.Run second =
-        program.with("PATH", "/usr/bin:/bin").with("MAVEN_OPTS", "-bad").run("pack", "folder");
+        program
+            .inheriting("PATH", "/usr/bin:/bin")
+            .with("MAVEN_OPTS", "-bad")
+            .run("pack", "folder");
     assertThat(second.out()).as(second.all()).contains("Unchanged:");
   }
 

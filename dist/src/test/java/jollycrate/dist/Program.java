@@ -18,8 +18,10 @@ import java.util.stream.Stream;
 import jollycrate.ssh.Sshd;
 import jollycrate.xml.XmlDocument;
 
-/** The built program, run as people run it. */
+/** The built program: its jars in this process, or its launcher, as people run it. */
 final class Program {
+  static final String DATA = "JOLLY_DATA";
+
   static final Path HOME = Path.of(System.getProperty("jolly.program")).toAbsolutePath();
   private static final long LIMIT_SECONDS = 600;
 
@@ -36,6 +38,7 @@ final class Program {
   private final Path folder;
   private final Path home;
   private final Map<String, String> environment = new HashMap<>();
+  private boolean launched;
 
   Program(Path folder) {
     this(folder, HOME);
@@ -45,7 +48,8 @@ final class Program {
   Program(Path folder, Path home) {
     this.folder = folder;
     this.home = home;
-    environment.put("JOLLY_DATA", HOME.resolveSibling("test-data").toString());
+    this.launched = !home.equals(HOME);
+    environment.put(DATA, HOME.resolveSibling("test-data").toString());
   }
 
   /** In a folder where a machine 'app1' is described and trusted. */
@@ -69,11 +73,25 @@ final class Program {
     return this;
   }
 
+  /** With a variable that its own process has, and others that it starts. */
+  Program inheriting(String variable, String value) {
+    return with(variable, value).launched();
+  }
+
+  /** By its launcher, each command in a process of its own. */
+  Program launched() {
+    launched = true;
+    return this;
+  }
+
   Path folder() {
     return folder;
   }
 
   Run run(String... args) {
+    if (!launched) {
+      return kept(WarmProgram.run(folder, environment, args), List.of(args));
+    }
     List<String> command = new ArrayList<>(List.of(home.resolve("bin/jolly").toString()));
     command.addAll(List.of(args));
     return run(command);
@@ -105,13 +123,17 @@ final class Program {
       Run run = new Run(process.exitValue(), Files.readString(out), Files.readString(err));
       Files.delete(out);
       Files.delete(err);
-      assertThat(secretForms().stream().filter(run.all()::contains)).as("%s", command).isEmpty();
-      return run;
+      return kept(run, command);
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     } catch (InterruptedException e) {
       throw new AssertionError(e);
     }
+  }
+
+  private Run kept(Run run, List<String> command) {
+    assertThat(secretForms().stream().filter(run.all()::contains)).as("%s", command).isEmpty();
+    return run;
   }
 
   /** Passwords that it was given, in every form in which a text may hold them. */

@@ -17,6 +17,7 @@ class TwiceIT {
   @Test
   void theSameOnceMoreAndThenOtherBytes() throws IOException {
     try (Workshop workshop = Workshop.open(folder)) {
+      workshop.program.launched();
       workshop.ok("deploy", "--to", "bench");
       String process = workshop.process();
       String log = workshop.log();
