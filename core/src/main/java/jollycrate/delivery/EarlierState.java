@@ -123,13 +123,18 @@ final class EarlierState {
                     + cause.what());
   }
 
+  /**
+   * One that did not run before need not come up now; but until the server is done with it, what it
+   * says would be taken for the next delivery's.
+   */
   private Optional<Cause> awaitEarlier(Waits.From from) {
     JournalLine.Opened opened = journal.opened();
     boolean beside = opened.swap() == Swap.BESIDE_THEN_SWITCH;
     Optional<Cause> cause = from.started() ? awaitServer(from) : Optional.empty();
-    if (cause.isEmpty() && opened.earlier() != null && opened.ailed().isEmpty()) {
+    if (cause.isEmpty() && opened.earlier() != null) {
       Expected expected = beside && !from.started() ? Expected.SWITCHED : Expected.UP;
-      cause = waits.until(stock(), opened.earlier(), expected, from);
+      Optional<Cause> came = waits.until(stock(), opened.earlier(), expected, from);
+      cause = opened.ailed().isEmpty() ? came : Optional.empty();
     }
     if (cause.isEmpty() && opened.placement() != null && (beside || !standsAtSamePlace())) {
       cause = waits.until(stock(), opened.placement(), Expected.GONE, from);

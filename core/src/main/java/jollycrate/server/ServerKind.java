@@ -22,6 +22,14 @@ public interface ServerKind {
   /** What is true of the installation, when it is one of this kind. */
   Optional<Traits> recognise(HostFiles files, Path installation);
 
+  /**
+   * Label of an installation that is of this family, and of a version that this kind does not
+   * handle, like {@code Jetty 12.0.16}.
+   */
+  default Optional<String> unhandled(HostFiles files, Path installation) {
+    return Optional.empty();
+  }
+
   /** What is true of each line of versions that this kind handles, whose name is its label. */
   List<Traits> lines();
 

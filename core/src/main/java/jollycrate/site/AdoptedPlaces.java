@@ -61,9 +61,7 @@ record AdoptedPlaces(Host host, Setting setting, Kinds kinds) {
     } catch (NotDescribedException e) {
       throw cannot(
           name,
-          installation.equals(folder)
-              ? "'" + folder + "' holds no server of a kind known here"
-              : "'" + installation + "' is no server of a kind known here",
+          "in '" + installation + "': " + kinds.otherwise(host.files(), installation),
           "If it is an instance of a server that is installed elsewhere, say where:"
               + " --installation PATH");
     }

@@ -175,13 +175,28 @@ public final class Kinds {
                 new NotDescribedException(
                     "Cannot use '"
                         + installation
-                        + "' as an installation: it is no server of a kind known here ("
-                        + known()
-                        + "). Fix 'installation' in servers.toml, or give the folder of another"));
+                        + "' as an installation: "
+                        + otherwise(files, installation)
+                        + ". Fix 'installation' in servers.toml, or give the folder of another"));
   }
 
-  private String known() {
-    return lines().stream()
+  /** What is said of an installation that no kind recognised. */
+  String otherwise(HostFiles files, Path installation) {
+    for (ServerKind kind : kinds) {
+      Optional<String> label = kind.unhandled(files, installation);
+      if (label.isPresent()) {
+        return "it is "
+            + label.get()
+            + ", and of that family only "
+            + labels(kind.lines())
+            + " is known here";
+      }
+    }
+    return "it is no server of a kind known here (" + labels(lines()) + ")";
+  }
+
+  private static String labels(List<Traits> lines) {
+    return lines.stream()
         .filter(Traits::hosts)
         .map(Traits::label)
         .collect(Collectors.joining(", "));

@@ -19,6 +19,7 @@ import jollycrate.app.ServersFile;
 import jollycrate.app.Setting;
 import jollycrate.app.Steering;
 import jollycrate.file.IoReason;
+import jollycrate.file.Trees;
 import jollycrate.host.Access;
 import jollycrate.host.Glance;
 import jollycrate.host.Host;
@@ -209,12 +210,23 @@ public final class ServerFoundation {
     if (!Files.isDirectory(folder)) {
       try {
         Unpacking.unpack(path, folder);
+        mustBeKnown(path, folder);
       } catch (IOException e) {
         throw cannot(
             name, "'" + path + "' cannot be unpacked: " + IoReason.of(e), "Fetch it again");
       }
     }
     return folder;
+  }
+
+  /** What nobody can use does not stay. */
+  private void mustBeKnown(Path archive, Path unpacked) throws IOException {
+    if (kinds.recognised(host.files(), unpacked).isEmpty()) {
+      String what = kinds.otherwise(host.files(), unpacked);
+      Trees.delete(unpacked);
+      throw new NotDescribedException(
+          "Cannot use '" + archive + "' as an installation: " + what + ". Give another");
+    }
   }
 
   private void mustBeNew(String name, Path folder, List<ServerEntry> others, Host at) {

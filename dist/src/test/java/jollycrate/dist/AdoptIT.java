@@ -213,7 +213,7 @@ class AdoptIT {
       Program program = sample(line);
       String[] adopt = {"server", "adopt", own.folder.toString(), "--name", "shop"};
       assertThat(program.ends(3, "server", "adopt", "web", "--name", "shop").err())
-          .contains("holds no server of a kind known here")
+          .contains("it is no server of a kind known here")
           .contains("--installation PATH");
       assertThat(program.ends(2, "server", "adopt", own.folder.toString()).err())
           .contains("add --name NAME");

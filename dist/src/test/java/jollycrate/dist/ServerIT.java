@@ -94,11 +94,7 @@ class ServerIT {
       Process process =
           workshop.program.start(out, folder.resolve("err"), "deploy", "--to", "bench");
       Path journal = workshop.server.resolve(".jolly/journal.jsonl");
-      long until = System.nanoTime() + TimeUnit.SECONDS.toNanos(60);
-      while (!(Files.exists(journal) && Files.readString(journal).contains("start server"))) {
-        assertThat(System.nanoTime()).isLessThan(until);
-        Thread.yield();
-      }
+      Yard.untilTold(journal, "start server");
       process.destroy();
       assertThat(process.waitFor(60, TimeUnit.SECONDS)).isTrue();
       assertThat(process.exitValue()).isEqualTo(130);
@@ -112,15 +108,10 @@ class ServerIT {
   @Test
   void twoAtATimeAreNotLetIn() throws Exception {
     try (Workshop workshop = Workshop.open(folder)) {
-      Path lock = workshop.server.resolve(".jolly/lock");
       Process first =
           workshop.program.start(
               folder.resolve("out"), folder.resolve("err"), "deploy", "--to", "bench");
-      long until = System.nanoTime() + TimeUnit.SECONDS.toNanos(60);
-      while (!Files.exists(lock)) {
-        assertThat(System.nanoTime()).isLessThan(until);
-        Thread.yield();
-      }
+      Yard.untilTold(workshop.server.resolve(".jolly/journal.jsonl"), "\"opened\"");
       assertThat(workshop.ends(9, "undeploy", "spokes", "--from", "bench").err())
           .contains("(process " + first.pid() + ") has been changing it since");
       assertThat(first.waitFor(120, TimeUnit.SECONDS)).isTrue();

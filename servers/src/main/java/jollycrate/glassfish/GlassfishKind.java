@@ -46,7 +46,8 @@ public final class GlassfishKind implements ServerKind {
   private static final VersionFile VERSION =
       new VersionFile(
           Path.of("glassfish/config/branding/glassfish-version.properties"),
-          Pattern.compile("^product\\.version=(7\\.0\\.[\\d.]*\\d)\\s*$", Pattern.MULTILINE));
+          Pattern.compile("^product\\.version=(\\d[\\d.]*)\\s*$", Pattern.MULTILINE),
+          Pattern.compile("7\\.0\\..*"));
   private static final String START = "jollycrate/insideglassfish/Start.class";
   private static final String STARTING_THREAD = "AutoDeployer";
 
@@ -58,6 +59,11 @@ public final class GlassfishKind implements ServerKind {
   @Override
   public Optional<Traits> recognise(HostFiles files, Path installation) {
     return VERSION.in(files, installation).map(GlassfishKind::traits);
+  }
+
+  @Override
+  public Optional<String> unhandled(HostFiles files, Path installation) {
+    return VERSION.other(files, installation).map("GlassFish "::concat);
   }
 
   @Override

@@ -1,11 +1,10 @@
 package jollycrate.hosting;
 
-import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.TreeSet;
 import java.util.function.BinaryOperator;
 import java.util.stream.Collectors;
 import jollycrate.secret.Secrets;
@@ -65,19 +64,24 @@ public record HashedUsers(List<HashedUser> users, Map<String, String> hidden) {
    * @param hashing in which form they are kept
    */
   public static HashedUsers of(Order order, Map<String, String> earlier, Hashing hashing) {
-    Map<String, String> hidden = new HashMap<>();
-    hidden.putAll(shown(earlier.values()));
-    List<HashedUser> users = new ArrayList<>();
-    for (String name : new TreeSet<>(order.userPasswords().keySet())) {
-      String password = order.userPasswords().get(name);
-      String hash = earlier.getOrDefault(name, "");
-      if (!hashing.verifies(hash, password)) {
-        hash = hashing.of(password);
-        hidden.put(hash, "(new hash)");
-      }
-      users.add(new HashedUser(name, hash, rolesOf(name, order)));
-    }
-    return new HashedUsers(List.copyOf(users), hidden);
+    Map<String, String> hidden = new HashMap<>(shown(earlier.values()));
+    List<HashedUser> users =
+        order.userPasswords().entrySet().parallelStream()
+            .map(user -> hashed(user, earlier.getOrDefault(user.getKey(), ""), order, hashing))
+            .sorted(Comparator.comparing(HashedUser::name))
+            .toList();
+    users.stream()
+        .filter(user -> !user.hash().equals(earlier.get(user.name())))
+        .forEach(user -> hidden.put(user.hash(), "(new hash)"));
+    return new HashedUsers(users, hidden);
+  }
+
+  /** Side by side with the others, as to compare a password with its hash is slow on purpose. */
+  private static HashedUser hashed(
+      Map.Entry<String, String> user, String earlier, Order order, Hashing hashing) {
+    String hash =
+        hashing.verifies(earlier, user.getValue()) ? earlier : hashing.of(user.getValue());
+    return new HashedUser(user.getKey(), hash, rolesOf(user.getKey(), order));
   }
 
   /**

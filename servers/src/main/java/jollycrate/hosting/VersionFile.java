@@ -14,8 +14,9 @@ import jollycrate.host.HostFiles;
  *
  * @param file from the installation on
  * @param version finds it, as its first group
+ * @param handled the versions that a kind knows how to handle
  */
-public record VersionFile(Path file, Pattern version) {
+public record VersionFile(Path file, Pattern version, Pattern handled) {
   private static final int LONGEST = 1 << 16;
 
   /** What {@link #in} is going to read. */
@@ -23,8 +24,17 @@ public record VersionFile(Path file, Pattern version) {
     return new Glance().wholes(List.of(installation.resolve(file)), LONGEST);
   }
 
-  /** The version; empty where that file is not there, or tells another. */
+  /** The version; empty where that file is not there, or says one that is not handled. */
   public Optional<String> in(HostFiles files, Path installation) {
+    return any(files, installation).filter(found -> handled.matcher(found).matches());
+  }
+
+  /** The version where it is one that is not handled. */
+  public Optional<String> other(HostFiles files, Path installation) {
+    return any(files, installation).filter(found -> !handled.matcher(found).matches());
+  }
+
+  private Optional<String> any(HostFiles files, Path installation) {
     Path told = installation.resolve(file);
     if (!files.facts(told).isFile()) {
       return Optional.empty();

@@ -47,7 +47,9 @@ public final class JettyKind implements ServerKind {
 
   private static final VersionedArchive VERSION =
       new VersionedArchive(
-          Path.of("lib"), Pattern.compile("jetty-server-(12\\.1\\.\\d[^/]*)\\.jar"));
+          Path.of("lib"),
+          Pattern.compile("jetty-server-(\\d[^/]*)\\.jar"),
+          Pattern.compile("12\\.1\\..*"));
 
   static Among etc(Server server) {
     return new Among(server.folder().resolve("etc"), ".xml");
@@ -61,6 +63,11 @@ public final class JettyKind implements ServerKind {
   @Override
   public Optional<Traits> recognise(HostFiles files, Path installation) {
     return VERSION.in(files, installation).map(JettyKind::traits);
+  }
+
+  @Override
+  public Optional<String> unhandled(HostFiles files, Path installation) {
+    return VERSION.other(files, installation).map("Jetty "::concat);
   }
 
   @Override

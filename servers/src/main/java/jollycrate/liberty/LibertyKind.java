@@ -49,7 +49,8 @@ public final class LibertyKind implements ServerKind {
   private static final VersionFile VERSION =
       new VersionFile(
           Path.of("lib/versions/openliberty.properties"),
-          Pattern.compile("^com\\.ibm\\.websphere\\.productVersion=(\\S+)", Pattern.MULTILINE));
+          Pattern.compile("^com\\.ibm\\.websphere\\.productVersion=(\\S+)", Pattern.MULTILINE),
+          Pattern.compile(".*"));
   private static final String STARTING_THREADS = "Default Executor-thread-\\d+";
 
   @Override

@@ -52,7 +52,8 @@ public final class WildflyKind implements ServerKind {
   private static final VersionedArchive VERSION =
       new VersionedArchive(
           Path.of("modules/system/layers/base/org/wildfly/extension/undertow/main"),
-          Pattern.compile("wildfly-undertow-((?:3[0-9]|[4-9]\\d)\\.[\\d.]*\\d)\\.Final\\.jar"));
+          Pattern.compile("wildfly-undertow-(\\d+\\.[\\d.]*\\d)\\.[^/]*jar"),
+          Pattern.compile("(?:3[0-9]|[4-9]\\d)\\..*"));
 
   private static final String STARTING_THREADS = "ServerService Thread Pool -- \\d+";
 
@@ -64,6 +65,11 @@ public final class WildflyKind implements ServerKind {
   @Override
   public Optional<Traits> recognise(HostFiles files, Path installation) {
     return VERSION.in(files, installation).map(WildflyKind::traits);
+  }
+
+  @Override
+  public Optional<String> unhandled(HostFiles files, Path installation) {
+    return VERSION.other(files, installation).map("WildFly "::concat);
   }
 
   @Override
