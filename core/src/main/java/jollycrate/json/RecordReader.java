@@ -23,7 +23,9 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.SortedMap;
+import java.util.SortedSet;
 import java.util.TreeMap;
+import java.util.TreeSet;
 
 /**
  * Reads records from trees of JSON, strictly: each part must be there and of its type, unless it
@@ -66,6 +68,9 @@ final class RecordReader {
     List<Object> values = new ArrayList<>();
     for (JsonNode element : node) {
       values.add(read(element, of[0]));
+    }
+    if (type == SortedSet.class) {
+      return new TreeSet<>(values);
     }
     return type == Set.class
         ? Collections.unmodifiableSet(new LinkedHashSet<>(values))

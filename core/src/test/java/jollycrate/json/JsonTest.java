@@ -20,8 +20,10 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.SortedMap;
+import java.util.SortedSet;
 import java.util.TreeMap;
 import jollycrate.delivery.DeliveryOutcome;
+import jollycrate.host.StandIn;
 import jollycrate.journal.DeliveryRecord;
 import jollycrate.journal.EarlierRelease;
 import jollycrate.journal.JournalLine;
@@ -141,7 +143,8 @@ class JsonTest {
             DeliveryRecord.class,
             Undo.class,
             EarlierRelease.class,
-            DeliveryOutcome.class)
+            DeliveryOutcome.class,
+            StandIn.class)
         .forEach(type -> look(type, type.getSimpleName(), seen));
     assertThat(seen).hasSizeGreaterThan(60);
   }
@@ -153,7 +156,7 @@ class JsonTest {
     if (type instanceof ParameterizedType several) {
       assertThat(several.getRawType())
           .as(way)
-          .isIn(Optional.class, List.class, Set.class, Map.class, SortedMap.class);
+          .isIn(Optional.class, List.class, Set.class, SortedSet.class, Map.class, SortedMap.class);
       Arrays.stream(several.getActualTypeArguments()).forEach(one -> look(one, way, seen));
       return;
     }

@@ -98,6 +98,7 @@ class BadDaysIT {
     Program shell = new Program(folder);
     assumeTrue(shell.shell("mount -t tmpfs -o size=24m tmpfs \"$0\"", disk.toString()).exit() == 0);
     try (Workshop workshop = Workshop.open(disk)) {
+      workshop.program.launched();
       Path right = Wars.empty(folder).entry("index.html", "ring").write("bell.war");
       workshop.ok("deploy", right.toString(), "--undescribed", "--to", "bench");
       Trace before = workshop.trace();

@@ -80,7 +80,7 @@ class PackingIT {
         }
       }
       Program program = new Program(sample);
-      environment.forEach(program::with);
+      environment.forEach(program::inheriting);
       Program.Run run = program.run("pack", "--all", "--digest");
       assertThat(run.exit()).as(run.all()).isZero();
       run.out()

@@ -217,5 +217,6 @@ public final class Sshd implements AutoCloseable {
     List<ProcessHandle> all = new ArrayList<>(process.descendants().toList());
     all.add(process.toHandle());
     all.forEach(ProcessHandle::destroyForcibly);
+    all.forEach(one -> one.onExit().join());
   }
 }
