@@ -9,10 +9,12 @@ import java.nio.file.Path;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
 /** Large servers as people unpack and start them themselves: taken over, and given back. */
+@Order(2)
 class AdoptedKindsIT {
   @TempDir Path folder;
   private final int http = Workshop.freePort();

@@ -10,10 +10,12 @@ import java.nio.file.StandardCopyOption;
 import java.util.ArrayList;
 import java.util.List;
 import jollycrate.host.Needs;
+import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
 /** Whatever happens to the server or its disk meanwhile, nothing is lost and the message tells. */
+@Order(2)
 class BadDaysIT {
   @TempDir Path folder;
 

@@ -3,10 +3,12 @@ package jollycrate.dist;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Path;
+import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
 /** The demo tells the truth. */
+@Order(2)
 class DemoIT {
   @TempDir Path folder;
 

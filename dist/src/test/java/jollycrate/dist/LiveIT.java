@@ -9,10 +9,12 @@ import java.nio.file.StandardCopyOption;
 import java.util.List;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
+import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
 /** What runs in passing: an application that is followed while it changes, and its four shapes. */
+@Order(2)
 class LiveIT {
   @TempDir Path folder;
 

@@ -11,10 +11,12 @@ import jollycrate.host.Needs;
 import jollycrate.ssh.Sshd;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
 /** A server on another machine keeps the same laws, behind a real SSH server. */
+@Order(2)
 class RemoteIT {
   @TempDir Path folder;
   private Sshd sshd;

@@ -214,7 +214,8 @@ class ScriptsIT {
   /** Two at once on one database: the second is refused, and takes nothing of the first back. */
   @Test
   void whatAnotherDeliveryAppliedStays() throws Exception {
-    workshop.ok("server", "new", "rack");
+    String http = "" + Workshop.freePort();
+    workshop.ok("server", "new", "rack", "--http", http, "--admin", "" + Workshop.freePort());
     try (Postgres postgres = new Postgres();
         Connection holder = DriverManager.getConnection(postgres.url)) {
       holder.createStatement().execute("SELECT pg_advisory_lock(7)");

@@ -7,10 +7,12 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
 /** A server itself is changed as an application is delivered: all or nothing, and nothing else. */
+@Order(2)
 class ServerChangeIT {
   private static final String HANDLER = "<CredentialHandler [^>]*/>";
   private static final String USERS =

@@ -68,9 +68,9 @@ record Start(List<String> classes, List<String> outside, List<String> made) {
 
   /** What a start may cost at most. */
   void costs(int mostClasses, int mostOutside, int mostMade) {
-    assertThat(classes).hasSizeLessThanOrEqualTo(mostClasses);
-    assertThat(outside).hasSizeLessThanOrEqualTo(mostOutside);
-    assertThat(made).hasSizeLessThanOrEqualTo(mostMade);
+    assertThat(classes.size()).as("classes").isLessThanOrEqualTo(mostClasses);
+    assertThat(outside.size()).as("%s", outside).isLessThanOrEqualTo(mostOutside);
+    assertThat(made.size()).as("%s", made).isLessThanOrEqualTo(mostMade);
     assertThat(classes)
         .noneMatch(name -> name.endsWith("databind.ObjectMapper"))
         .doesNotContain("java.text.SimpleDateFormat");

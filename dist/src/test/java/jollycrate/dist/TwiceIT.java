@@ -25,7 +25,7 @@ class TwiceIT {
       String log = workshop.log();
       TreeMap<String, String> files = files(workshop.server);
       assertThat(workshop.ok("deploy", "--to", "bench")).contains("Unchanged").contains("pass");
-      Start.of(program, 0, "deploy", "--to", "bench").costs(4400, 330, 10);
+      Start.of(program, 0, "deploy", "--to", "bench").costs(4700, 330, 10);
       assertThat(workshop.process()).isEqualTo(process);
       assertThat(workshop.log()).isEqualTo(log);
       assertThat(files(workshop.server)).isEqualTo(files);
