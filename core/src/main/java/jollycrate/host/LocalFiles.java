@@ -108,12 +108,17 @@ final class LocalFiles implements HostFiles {
 
   @Override
   public String digest(Path file) {
-    return doing("read", file, () -> Digests.of(notALink(file)));
+    return doing("read", file, () -> Digests.of(regular(file)));
   }
 
-  private static Path notALink(Path file) throws IOException {
+  /** A link is not followed, and a pipe or a device might never end, or never begin. */
+  private static Path regular(Path file) throws IOException {
     if (Files.isSymbolicLink(file)) {
       throw new IOException("it is a link");
+    }
+    if (Files.exists(file, LinkOption.NOFOLLOW_LINKS)
+        && !Files.isRegularFile(file, LinkOption.NOFOLLOW_LINKS)) {
+      throw new IOException("it is no regular file");
     }
     return file;
   }
@@ -125,7 +130,7 @@ final class LocalFiles implements HostFiles {
         file,
         () -> {
           try (FileChannel channel =
-              FileChannel.open(file, StandardOpenOption.READ, LinkOption.NOFOLLOW_LINKS)) {
+              FileChannel.open(regular(file), StandardOpenOption.READ, LinkOption.NOFOLLOW_LINKS)) {
             channel.position(Math.min(offset, channel.size()));
             InputStream in = Channels.newInputStream(channel);
             return in.readNBytes(most);
@@ -199,7 +204,7 @@ final class LocalFiles implements HostFiles {
         "copy",
         from,
         () -> {
-          put(to, Content.of(notALink(from)), factsOf(from).access());
+          put(to, Content.of(regular(from)), factsOf(from).access());
           return to;
         });
   }
@@ -210,7 +215,7 @@ final class LocalFiles implements HostFiles {
         "write",
         file,
         () -> {
-          try (FileChannel channel = FileChannel.open(file, StandardOpenOption.WRITE)) {
+          try (FileChannel channel = FileChannel.open(regular(file), StandardOpenOption.WRITE)) {
             ByteBuffer left = ByteBuffer.wrap(bytes);
             while (left.hasRemaining()) {
               channel.write(left, offset + left.position());
@@ -228,7 +233,8 @@ final class LocalFiles implements HostFiles {
         file,
         () -> {
           try (FileChannel channel =
-              FileChannel.open(file, StandardOpenOption.WRITE, StandardOpenOption.APPEND)) {
+              FileChannel.open(
+                  regular(file), StandardOpenOption.WRITE, StandardOpenOption.APPEND)) {
             ByteBuffer left = ByteBuffer.wrap(bytes);
             while (left.hasRemaining()) {
               channel.write(left);
@@ -278,7 +284,7 @@ final class LocalFiles implements HostFiles {
     doing(
         "set the time of",
         file,
-        () -> Files.setLastModifiedTime(notALink(file), FileTime.from(Instant.now())));
+        () -> Files.setLastModifiedTime(regular(file), FileTime.from(Instant.now())));
   }
 
   @Override

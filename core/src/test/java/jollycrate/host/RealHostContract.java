@@ -14,7 +14,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.BooleanSupplier;
+import org.assertj.core.api.ThrowableAssert.ThrowingCallable;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
@@ -34,6 +36,25 @@ public interface RealHostContract extends HostProcessesContract {
     assertThat(real.resolve("kept")).exists();
     assertThat(files().facts(real.resolve("kept/below")).exists()).isFalse();
     assertThatThrownBy(() -> files().delete(real)).isInstanceOf(HostException.class);
+  }
+
+  /** Nobody writes into it, so that whoever opened it would wait for ever. */
+  @Test
+  @Timeout(60)
+  default void aPipeIsNeverWaitedFor() throws IOException, InterruptedException {
+    Path pipe = folder().resolve("pipe");
+    assertThat(new ProcessBuilder("mkfifo", pipe.toString()).start().waitFor()).isZero();
+    List<ThrowingCallable> acts =
+        List.of(
+            () -> files().read(pipe, 0, 9),
+            () -> files().whole(pipe, 9),
+            () -> files().digest(pipe),
+            () -> files().copy(pipe, folder().resolve("copy")),
+            () -> files().append(pipe, new byte[1]),
+            () -> files().write(pipe, 0, new byte[1]));
+    acts.forEach(act -> assertThatThrownBy(act).isInstanceOf(HostException.class));
+    assertThat(files().list(folder())).containsExactly(pipe);
+    files().delete(pipe);
   }
 
   /** How the host is looked at. */

@@ -9,14 +9,25 @@ import jollycrate.host.Glance;
 final class ReadScripts {
   private ReadScripts() {}
 
-  /** Ends when a link stands at a path, which is never followed. */
-  static String noLink(Path path) {
-    return "[ ! -h " + Quote.word(path) + " ] || { echo it is a link >&2; exit 1; }\n";
+  /**
+   * Ends when a link stands at a path, which is never followed, or a pipe or a device, which might
+   * never end.
+   */
+  static String regular(Path path) {
+    String word = Quote.word(path);
+    return "[ ! -h "
+        + word
+        + " ] || { echo it is a link >&2; exit 1; }\n"
+        + "[ ! -e "
+        + word
+        + " ] || [ -f "
+        + word
+        + " ] || { echo it is no regular file >&2; exit 1; }\n";
   }
 
   /** Opened first: what fails inside a pipe would be told as an empty file. */
   static String part(Glance.Part part) {
-    return noLink(part.file())
+    return regular(part.file())
         + "exec 3< "
         + Quote.word(part.file())
         + " || exit 1\n"
@@ -39,7 +50,7 @@ final class ReadScripts {
   }
 
   static String digest(Path file) {
-    return noLink(file) + "sha256sum < " + Quote.word(file);
+    return regular(file) + "sha256sum < " + Quote.word(file);
   }
 
   static String real(Path path) {

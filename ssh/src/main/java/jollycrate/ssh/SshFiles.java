@@ -181,7 +181,7 @@ final class SshFiles extends ReadingFiles {
     doing(
         "copy",
         from,
-        ReadScripts.noLink(from)
+        ReadScripts.regular(from)
             + beside(beside)
             + "a="
             + Quote.word(from)
@@ -234,7 +234,7 @@ final class SshFiles extends ReadingFiles {
 
   @Override
   public void touch(Path file) {
-    doing("set the time of", file, ReadScripts.noLink(file) + "touch -c " + Quote.word(file));
+    doing("set the time of", file, ReadScripts.regular(file) + "touch -c " + Quote.word(file));
   }
 
   @Override
