@@ -126,19 +126,32 @@ final class Unpacking {
         }
       }
     }
+    makeLinks();
+  }
+
+  /**
+   * Made when everything else stands: nothing is written through one. One may lead to another, so
+   * where they lead is looked at when all are there.
+   */
+  private void makeLinks() throws IOException {
     for (Map.Entry<Path, String> link : links.entrySet()) {
-      link(link.getKey(), Path.of(link.getValue()));
+      Path parent = link.getKey().getParent();
+      Path target = Path.of(link.getValue());
+      boolean within = !target.isAbsolute() && parent.resolve(target).normalize().startsWith(into);
+      mustLeadInside(link.getKey(), within && !isBelowALink(parent));
+      Files.createDirectories(parent);
+      Files.createSymbolicLink(link.getKey(), target);
+    }
+    for (Path link : links.keySet()) {
+      mustLeadInside(link, Files.exists(link) && link.toRealPath().startsWith(into.toRealPath()));
     }
   }
 
-  /** Made when everything else stands: nothing is written through one. */
-  private void link(Path link, Path target) throws IOException {
-    Files.createDirectories(link.getParent());
-    Files.createSymbolicLink(link, target);
-    boolean inside =
-        !target.isAbsolute()
-            && Files.exists(link)
-            && link.toRealPath().startsWith(into.toRealPath());
+  private boolean isBelowALink(Path folder) {
+    return links.keySet().stream().anyMatch(folder::startsWith);
+  }
+
+  private void mustLeadInside(Path link, boolean inside) throws IOException {
     if (!inside) {
       throw new IOException(
           "entry '" + into.relativize(link) + "' is a link that leads to nothing in the archive");

@@ -107,7 +107,8 @@ class UnpackingTest {
     refused(archive("z.zip", new ZipArchiveEntry[] {zipped("a", 0120777)}), reason);
     TarArchiveEntry hard = linked("a", TarConstants.LF_LINK, "/etc/passwd");
     refused(archive("h.tgz", new TarArchiveEntry[] {hard}), reason);
-    for (String target : List.of("/etc/passwd", "../../../../../etc/passwd", "absent", "b/..")) {
+    for (String target :
+        List.of("/etc/passwd", "../../../../../etc/passwd", "absent", "b/../..", "b/x/../../..")) {
       TarArchiveEntry[] tar = {
         tarred("c", 0644),
         linked("a", TarConstants.LF_SYMLINK, target),
@@ -120,14 +121,28 @@ class UnpackingTest {
   }
 
   @Test
+  void noLinkIsMadeThroughAnother() throws IOException {
+    TarArchiveEntry[] tar = {
+      tarred("d/c", 0644),
+      linked("b", TarConstants.LF_SYMLINK, "d"),
+      linked("b/x", TarConstants.LF_SYMLINK, "c")
+    };
+    refused(archive("t.tgz", tar), "leads to nothing in the archive");
+  }
+
+  @Test
   void linksInsideStay() throws IOException {
     TarArchiveEntry[] tar = {
+      linked("jdk/man", TarConstants.LF_SYMLINK, "pages/now"),
+      linked("jdk/pages/now", TarConstants.LF_SYMLINK, "../legal/a"),
       linked("jdk/legal/b/LICENSE", TarConstants.LF_SYMLINK, "../a/LICENSE"),
       tarred("jdk/legal/a/LICENSE", 0644)
     };
     Path into = folder.resolve("jdk");
     Unpacking.unpack(archive("jdk.tgz", tar), into);
     assertThat(into.resolve("legal/b/LICENSE")).isSymbolicLink().hasContent("ring");
+    assertThat(into.resolve("man")).isSymbolicLink();
+    assertThat(into.resolve("man/LICENSE")).hasContent("ring");
   }
 
   @Test
