@@ -17,7 +17,16 @@ class KillIT {
     try (Workshop workshop = Workshop.open(folder)) {
       workshop.kill(journal -> Files.exists(workshop.server.resolve(".jolly/process.pid")));
       answersAfterTheNextDelivery(workshop);
+      killedOnceItIsProven(workshop);
     }
+  }
+
+  private static void killedOnceItIsProven(Workshop workshop) throws Exception {
+    workshop.edit(workshop.folder.resolve("web/style.css"), "#1f6f5c", "#5c1f6f");
+    workshop.kill(journal -> journal.contains("\"line\":\"proven\""));
+    assertThat(workshop.ok("recover", "--on", "bench"))
+        .containsAnyOf("Finished", "Nothing to settle");
+    assertThat(workshop.ok("deploy", "--to", "bench")).contains("Unchanged");
   }
 
   private static void answersAfterTheNextDelivery(Workshop workshop) throws IOException {

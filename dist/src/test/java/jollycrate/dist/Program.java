@@ -23,7 +23,7 @@ final class Program {
   static final String DATA = "JOLLY_DATA";
 
   static final Path HOME = Path.of(System.getProperty("jolly.program")).toAbsolutePath();
-  private static final long LIMIT_SECONDS = 600;
+  private static final long LIMIT_SECONDS = 1500;
 
   /** Shorter ones are parts of ordinary words. */
   private static final int SHORT = 3;

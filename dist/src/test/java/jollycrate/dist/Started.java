@@ -14,7 +14,7 @@ import java.util.concurrent.locks.LockSupport;
 
 /** A program that was started by itself; closing it ends it. */
 final class Started implements AutoCloseable {
-  private static final long LIMIT_NANOS = TimeUnit.SECONDS.toNanos(60);
+  private static final long LIMIT_NANOS = TimeUnit.SECONDS.toNanos(240);
   private static final long LOOK_NANOS = TimeUnit.MILLISECONDS.toNanos(20);
 
   private final Process process;

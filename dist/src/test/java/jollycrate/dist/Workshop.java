@@ -40,8 +40,8 @@ final class Workshop implements AutoCloseable {
 
   private static final AtomicInteger NEXT_PORT = new AtomicInteger(21_000);
   private static final int LAST_PORT = 30_000;
-  private static final Duration SETTLES_WITHIN = Duration.ofSeconds(20);
-  private static final Duration KILLED_WITHIN = Duration.ofSeconds(60);
+  private static final Duration SETTLES_WITHIN = Duration.ofSeconds(120);
+  private static final Duration KILLED_WITHIN = Duration.ofSeconds(300);
   private static final int KILLED = 128 + 9;
   private static final long LOOK_AGAIN_NANOS = 200_000;
 

@@ -37,7 +37,7 @@ final class Yard implements AutoCloseable {
       }
       """;
 
-  private static final Duration LIMIT = Duration.ofSeconds(90);
+  private static final Duration LIMIT = Duration.ofSeconds(300);
   private static final long LOOK_NANOS = 10_000_000;
 
   final Path folder;
