@@ -68,6 +68,14 @@ enum Line {
     return this != GLASSFISH;
   }
 
+  /**
+   * Whether it deploys what failed once more by itself, and never looks at an archive that came in
+   * its place meanwhile: its mark of the failure is newer.
+   */
+  boolean triesAgain() {
+    return this == GLASSFISH;
+  }
+
   /** Whether its log tells what a request of an application threw. */
   boolean logsRequests() {
     return this != GLASSFISH;

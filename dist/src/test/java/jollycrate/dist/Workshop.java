@@ -41,6 +41,7 @@ final class Workshop implements AutoCloseable {
   private static final AtomicInteger NEXT_PORT = new AtomicInteger(21_000);
   private static final int LAST_PORT = 30_000;
   private static final Duration SETTLES_WITHIN = Duration.ofSeconds(120);
+  private static final Duration QUIET_FOR = Duration.ofSeconds(6);
   private static final Duration KILLED_WITHIN = Duration.ofSeconds(300);
   private static final int KILLED = 128 + 9;
   private static final long LOOK_AGAIN_NANOS = 200_000;
@@ -308,6 +309,20 @@ final class Workshop implements AutoCloseable {
 
   String log() throws IOException {
     return Files.readString(server.resolve("logs/server.log"));
+  }
+
+  /** Back when the server has printed nothing for some seconds. */
+  void logIsQuiet() throws IOException {
+    Path log = server.resolve("logs/server.log");
+    long seen = -1;
+    long since = 0;
+    while (seen != Files.size(log) || System.nanoTime() - since < QUIET_FOR.toNanos()) {
+      if (seen != Files.size(log)) {
+        seen = Files.size(log);
+        since = System.nanoTime();
+      }
+      LockSupport.parkNanos(LOOK_AGAIN_NANOS);
+    }
   }
 
   private static boolean isOpen(Path path) throws IOException {
