@@ -69,8 +69,8 @@ enum Line {
   }
 
   /**
-   * Whether it deploys what failed once more by itself, and never looks at an archive that came in
-   * its place meanwhile: its mark of the failure is newer.
+   * Whether it deploys what failed once more by itself. An archive that takes its place at that
+   * moment was overlooked at times, until it was put there again.
    */
   boolean triesAgain() {
     return this == GLASSFISH;
