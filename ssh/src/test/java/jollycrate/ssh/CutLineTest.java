@@ -102,6 +102,8 @@ class CutLineTest {
   void aChangeThatWasUnderWayIsTold() throws Exception {
     Path pipe = place.resolve("pipe");
     assertThat(new ProcessBuilder("mkfifo", pipe.toString()).start().waitFor()).isZero();
+    Path source = Files.writeString(place.resolve("source"), "ring");
+    readsSlowly(source, pipe);
     Thread cutter =
         new Thread(
             () -> {
@@ -114,10 +116,28 @@ class CutLineTest {
     try (HostLine line = open()) {
       HostFiles files = line.host().files();
       cutter.start();
-      assertThatThrownBy(() -> files.copy(pipe, file)).isInstanceOf(LineCutException.class);
+      assertThatThrownBy(() -> files.copy(source, file)).isInstanceOf(LineCutException.class);
       cutter.join();
       assertThat(files.facts(file).exists()).isFalse();
     }
+  }
+
+  /** A server on whose machine a file is read only when somebody opens a pipe. */
+  private void readsSlowly(Path source, Path pipe) throws IOException {
+    sshd.close();
+    Path cat = Files.createDirectory(place.resolve("tools")).resolve("cat");
+    Files.writeString(
+        cat,
+        "#!/bin/sh\n[ \"$1\" != '"
+            + source
+            + "' ] || read -r line < '"
+            + pipe
+            + "'\n"
+            + "exec /bin/cat \"$@\"\n");
+    assertThat(cat.toFile().setExecutable(true)).isTrue();
+    String path = "PATH=" + cat.getParent() + ":/usr/bin:/bin";
+    sshd = new Sshd(Files.createDirectory(place.resolve("slow")), path, "");
+    lines.trust(sshd.reach(), lines.key(sshd.reach()));
   }
 
   @Test
