@@ -134,7 +134,7 @@ final class Course {
     return Recovery.unfinished(site).isEmpty() && isAsSeen(site.stockTaker().standing(), way);
   }
 
-  /** By the texts that are kept: methods that compare such records are made at run time. */
+  /** By the texts that are kept: what Java derives to compare records is made at run time. */
   private static boolean isAsSeen(Standing now, Way way) {
     return Json.line(now).equals(Json.line(way.stock().standing()));
   }

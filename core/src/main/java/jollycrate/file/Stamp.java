@@ -18,7 +18,7 @@ public record Stamp(long device, long inode, long size, long changed) {
   /** The coarsest clock of a file system in use is that of FAT. */
   private static final long TICK = TimeUnit.SECONDS.toNanos(2);
 
-  /** Written out, as packing needs it at each start: what a record brings is made at run time. */
+  /** Spelled out: a method that Java derives for a record is made at run time, at each start. */
   @Override
   public boolean equals(Object other) {
     return other instanceof Stamp stamp

@@ -8,7 +8,7 @@ package jollycrate.host;
  * @param group group name
  */
 public record Access(String mode, String owner, String group) {
-  /** Written out, as every delivery needs it: what a record brings is made at run time. */
+  /** Spelled out: a method that Java derives for a record is made at run time, at each start. */
   @Override
   public boolean equals(Object other) {
     return other instanceof Access access

@@ -22,7 +22,7 @@ public final class Glance {
    * @param most bytes from the offset on
    */
   public record Part(Path file, long offset, int most) {
-    /** Written out, as every command needs it: what a record brings is made at run time. */
+    /** Spelled out: a method that Java derives for a record is made at run time, at each start. */
     @Override
     public boolean equals(Object other) {
       return other instanceof Part part

@@ -113,14 +113,11 @@ final class LocalFiles implements HostFiles {
 
   /** A link is not followed, and a pipe or a device might never end, or never begin. */
   private static Path regular(Path file) throws IOException {
-    if (Files.isSymbolicLink(file)) {
-      throw new IOException("it is a link");
+    if (Files.isRegularFile(file, LinkOption.NOFOLLOW_LINKS)
+        || !Files.exists(file, LinkOption.NOFOLLOW_LINKS)) {
+      return file;
     }
-    if (Files.exists(file, LinkOption.NOFOLLOW_LINKS)
-        && !Files.isRegularFile(file, LinkOption.NOFOLLOW_LINKS)) {
-      throw new IOException("it is no regular file");
-    }
-    return file;
+    throw new IOException(Files.isSymbolicLink(file) ? "it is a link" : "it is no regular file");
   }
 
   @Override

@@ -58,7 +58,7 @@ public final class Json {
   /** A line, or a whole document, as a value; empty when it is torn or of another form. */
   public static <T> Optional<T> read(byte[] text, Class<T> type) {
     try {
-      return value(JsonTrees.read(JsonTrees.FACTORY.createParser(text)), type);
+      return value(JsonTrees.whole(JsonTrees.FACTORY.createParser(text)), type);
     } catch (IOException e) {
       return Optional.empty();
     }
@@ -85,13 +85,14 @@ public final class Json {
   }
 
   /**
-   * A text of somebody else as a tree; one without any value is a missing node.
+   * The first value of a text of somebody else as a tree, as an answer may hold several, a line
+   * each; a missing node where there is none.
    *
    * @throws JsonProcessingException when it is no JSON, with its place
    */
   public static JsonNode parse(String text) throws JsonProcessingException {
     try {
-      return JsonTrees.read(JsonTrees.FACTORY.createParser(text));
+      return JsonTrees.first(JsonTrees.FACTORY.createParser(text));
     } catch (JsonProcessingException e) {
       throw e;
     } catch (IOException e) {

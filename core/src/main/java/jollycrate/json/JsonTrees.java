@@ -19,22 +19,26 @@ final class JsonTrees {
 
   private JsonTrees() {}
 
-  /**
-   * A whole text as a tree; one without any value is a missing node.
-   *
-   * @throws com.fasterxml.jackson.core.JacksonException when it is no JSON, or more than one value
-   */
-  static JsonNode read(JsonParser parser) throws IOException {
+  /** A text that is one value as a whole; one without any value is a missing node. */
+  static JsonNode whole(JsonParser parser) throws IOException {
     try (parser) {
-      if (parser.nextToken() == null) {
-        return NODES.missingNode();
-      }
-      JsonNode tree = value(parser);
+      JsonNode tree = next(parser);
       if (parser.nextToken() != null) {
         throw new JsonParseException(parser, "Something stands behind the end of the value");
       }
       return tree;
     }
+  }
+
+  /** The first value of a text, whatever follows; one without any is a missing node. */
+  static JsonNode first(JsonParser parser) throws IOException {
+    try (parser) {
+      return next(parser);
+    }
+  }
+
+  private static JsonNode next(JsonParser parser) throws IOException {
+    return parser.nextToken() == null ? NODES.missingNode() : value(parser);
   }
 
   /** The value that begins with the token at hand. The parser bounds how deeply it is nested. */
@@ -96,8 +100,17 @@ final class JsonTrees {
       }
       case STRING -> out.writeString(tree.textValue());
       case BOOLEAN -> out.writeBoolean(tree.booleanValue());
-      case NUMBER -> out.writeNumber(tree.asText());
+      case NUMBER -> number(tree, out);
       default -> out.writeNull();
+    }
+  }
+
+  /** What has no number in JSON, as 1e400 has none here, is written as a text. */
+  private static void number(JsonNode tree, JsonGenerator out) throws IOException {
+    if (tree.isFloatingPointNumber()) {
+      out.writeNumber(tree.doubleValue());
+    } else {
+      out.writeNumber(tree.asText());
     }
   }
 }

@@ -70,6 +70,7 @@ final class RecordReader {
       values.add(read(element, of[0]));
     }
     if (type == SortedSet.class) {
+      must(!values.contains(null), node, type);
       return new TreeSet<>(values);
     }
     return type == Set.class
@@ -79,7 +80,8 @@ final class RecordReader {
 
   private static Object single(JsonNode node, Class<?> type) throws IOException {
     if (JsonNode.class.isAssignableFrom(type)) {
-      return type.cast(node);
+      must(type.isInstance(node), node, type);
+      return node;
     }
     if (node.isNull()) {
       must(!type.isPrimitive(), node, type);

@@ -14,7 +14,7 @@ public record Reference(String text, Path folder) {
   private static final String ENV = "env:";
   private static final String FILE = "file:";
 
-  /** Written out, as every delivery needs it: what a record brings is made at run time. */
+  /** Spelled out: a method that Java derives for a record is made at run time, at each start. */
   @Override
   public boolean equals(Object other) {
     return other instanceof Reference reference

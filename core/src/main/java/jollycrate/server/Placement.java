@@ -48,7 +48,7 @@ public record Placement(
    * @param direct the same without a web server before it
    */
   public record Route(String listener, String contextPath, URI base, URI direct) {
-    /** Part by part, as every delivery asks: what a record brings is made at run time. */
+    /** Part by part: a method that Java derives for a record is made at run time, at each start. */
     private boolean isAs(Route other) {
       return listener.equals(other.listener)
           && contextPath.equals(other.contextPath)

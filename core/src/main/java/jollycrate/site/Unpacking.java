@@ -148,7 +148,12 @@ final class Unpacking {
   }
 
   private boolean isBelowALink(Path folder) {
-    return links.keySet().stream().anyMatch(folder::startsWith);
+    for (Path above = folder; above.startsWith(into); above = above.getParent()) {
+      if (links.containsKey(above)) {
+        return true;
+      }
+    }
+    return false;
   }
 
   private void mustLeadInside(Path link, boolean inside) throws IOException {

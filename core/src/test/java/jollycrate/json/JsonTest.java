@@ -6,6 +6,7 @@ import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import com.fasterxml.jackson.annotation.JsonUnwrapped;
 import com.fasterxml.jackson.databind.JsonNode;
+import java.io.IOException;
 import java.lang.reflect.ParameterizedType;
 import java.lang.reflect.RecordComponent;
 import java.lang.reflect.Type;
@@ -22,6 +23,7 @@ import java.util.Set;
 import java.util.SortedMap;
 import java.util.SortedSet;
 import java.util.TreeMap;
+import java.util.TreeSet;
 import jollycrate.delivery.DeliveryOutcome;
 import jollycrate.host.StandIn;
 import jollycrate.journal.DeliveryRecord;
@@ -128,6 +130,25 @@ class JsonTest {
       })
   void anotherFormIsNotRead(String line) {
     assertThat(Json.read(line, Vehicle.class)).isEmpty();
+  }
+
+  record Ports(SortedSet<Integer> open) {}
+
+  @Test
+  void aRecordThatSomebodyEditedIsNotReadAndNoFault() {
+    assertThat(Json.read("{\"open\":[2,1]}", Ports.class))
+        .get()
+        .isEqualTo(new Ports(new TreeSet<>(Set.of(1, 2))));
+    assertThat(Json.read("{\"open\":[1,null]}", Ports.class)).isEmpty();
+    assertThat(Json.read("{\"open\":[1,\"2\"]}", Ports.class)).isEmpty();
+    assertThat(Json.read("{\"open\":{}}", Ports.class)).isEmpty();
+  }
+
+  @Test
+  void anAnswerIsReadUpToTheEndOfItsFirstValue() throws IOException {
+    assertThat(Json.line(Json.parse("{\"a\":1}\n{\"a\":2}"))).isEqualTo("{\"a\":1}");
+    assertThat(Json.parse(" ").isMissingNode()).isTrue();
+    assertThat(Json.line(Json.parse("[1e400,1.5,-0]"))).isEqualTo("[\"Infinity\",1.5,0]");
   }
 
   /** Every type that stands in what is kept is one that is read. */
