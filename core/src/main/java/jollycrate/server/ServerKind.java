@@ -23,10 +23,10 @@ public interface ServerKind {
   Optional<Traits> recognise(HostFiles files, Path installation);
 
   /**
-   * Label of an installation that is of this family, and of a version that this kind does not
-   * handle, like {@code Jetty 12.0.16}.
+   * Label of an installation that is of this family, in a version that this kind does not support,
+   * like {@code Jetty 12.0.16}.
    */
-  default Optional<String> unhandled(HostFiles files, Path installation) {
+  default Optional<String> unsupported(HostFiles files, Path installation) {
     return Optional.empty();
   }
 

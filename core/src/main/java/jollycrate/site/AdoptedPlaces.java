@@ -61,9 +61,11 @@ record AdoptedPlaces(Host host, Setting setting, Kinds kinds) {
     } catch (NotDescribedException e) {
       throw cannot(
           name,
-          "in '" + installation + "': " + kinds.otherwise(host.files(), installation),
-          "If it is an instance of a server that is installed elsewhere, say where:"
-              + " --installation PATH");
+          "in '" + installation + "': " + kinds.whyNot(host.files(), installation),
+          kinds.unsupported(host.files(), installation).isPresent()
+              ? ""
+              : "If it is an instance of a server that is installed elsewhere, say where:"
+                  + " --installation PATH");
     }
   }
 

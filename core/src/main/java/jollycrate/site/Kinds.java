@@ -176,23 +176,25 @@ public final class Kinds {
                     "Cannot use '"
                         + installation
                         + "' as an installation: "
-                        + otherwise(files, installation)
+                        + whyNot(files, installation)
                         + ". Fix 'installation' in servers.toml, or give the folder of another"));
   }
 
-  /** What is said of an installation that no kind recognised. */
-  String otherwise(HostFiles files, Path installation) {
+  /** Why an installation is none that any kind recognises. */
+  String whyNot(HostFiles files, Path installation) {
+    return unsupported(files, installation)
+        .orElseGet(() -> "it is no server of a kind known here (" + labels(lines()) + ")");
+  }
+
+  /** Why not, where it is a known server in another version. */
+  Optional<String> unsupported(HostFiles files, Path installation) {
     for (ServerKind kind : kinds) {
-      Optional<String> label = kind.unhandled(files, installation);
+      Optional<String> label = kind.unsupported(files, installation);
       if (label.isPresent()) {
-        return "it is "
-            + label.get()
-            + ", and of that family only "
-            + labels(kind.lines())
-            + " is known here";
+        return label.map(found -> "it is " + found + "; supported is " + labels(kind.lines()));
       }
     }
-    return "it is no server of a kind known here (" + labels(lines()) + ")";
+    return Optional.empty();
   }
 
   private static String labels(List<Traits> lines) {

@@ -19,7 +19,6 @@ import jollycrate.app.ServersFile;
 import jollycrate.app.Setting;
 import jollycrate.app.Steering;
 import jollycrate.file.IoReason;
-import jollycrate.file.Trees;
 import jollycrate.host.Access;
 import jollycrate.host.Glance;
 import jollycrate.host.Host;
@@ -182,16 +181,11 @@ public final class ServerFoundation {
             .installation()
             .map(path -> setting.folder().resolve(path).normalize())
             .filter(path -> Files.isRegularFile(path) && Unpacking.isArchive(path));
-    return wanted
-        .installation()
-        .filter(path -> archive.isEmpty())
-        .or(
-            () ->
-                Optional.of(
-                    Provisions.of(at)
-                        .put(
-                            archive.orElseGet(
-                                () -> PracticeInstallation.archive(setting, wanted.javax())))));
+    if (wanted.installation().isPresent() && archive.isEmpty()) {
+      return wanted.installation();
+    }
+    Path source = archive.orElseGet(() -> PracticeInstallation.archive(setting, wanted.javax()));
+    return Optional.of(mustBeKnown(source, Provisions.of(at).put(source), at.files()));
   }
 
   /** An unpacked server; one in an archive is unpacked beside the description. */
@@ -210,22 +204,31 @@ public final class ServerFoundation {
     if (!Files.isDirectory(folder)) {
       try {
         Unpacking.unpack(path, folder);
-        mustBeKnown(path, folder);
       } catch (IOException e) {
+        goesIfEmpty(folder.getParent(), host.files());
         throw cannot(
             name, "'" + path + "' cannot be unpacked: " + IoReason.of(e), "Fetch it again");
       }
+      mustBeKnown(path, folder, host.files());
     }
     return folder;
   }
 
-  /** What nobody can use does not stay. */
-  private void mustBeKnown(Path archive, Path unpacked) throws IOException {
-    if (kinds.recognised(host.files(), unpacked).isEmpty()) {
-      String what = kinds.otherwise(host.files(), unpacked);
-      Trees.delete(unpacked);
-      throw new NotDescribedException(
-          "Cannot use '" + archive + "' as an installation: " + what + ". Give another");
+  /** What was unpacked just now and is no use does not stay. */
+  private Path mustBeKnown(Path archive, Path unpacked, HostFiles files) {
+    if (kinds.recognised(files, unpacked).isPresent()) {
+      return unpacked;
+    }
+    String why = kinds.whyNot(files, unpacked);
+    files.deleteTree(unpacked);
+    goesIfEmpty(unpacked.getParent(), files);
+    throw new NotDescribedException(
+        "Cannot use '" + archive + "' as an installation: " + why + ". Give another");
+  }
+
+  private static void goesIfEmpty(Path folder, HostFiles files) {
+    if (files.list(folder).isEmpty()) {
+      files.delete(folder);
     }
   }
 

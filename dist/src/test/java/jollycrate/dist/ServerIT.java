@@ -6,6 +6,8 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.concurrent.TimeUnit;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipOutputStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -44,6 +46,13 @@ class ServerIT {
           .contains("exists already. Choose another --folder");
       assertThat(workshop.ends(4, "server", "new", "b", "--java", "/nowhere").err())
           .contains("Cannot use '/nowhere' as Java");
+      Path older = workshop.folder.resolve("jetty-home-12.0.16.zip");
+      try (ZipOutputStream zip = new ZipOutputStream(Files.newOutputStream(older))) {
+        zip.putNextEntry(new ZipEntry("jetty-home-12.0.16/lib/jetty-server-12.0.16.jar"));
+      }
+      assertThat(workshop.ends(3, "server", "new", "b", "--installation", older + "").err())
+          .contains("it is Jetty 12.0.16; supported is Jetty 12.1. Give another");
+      assertThat(workshop.folder.resolve("installations")).doesNotExist();
       assertThat(Files.readString(workshop.folder.resolve("servers.toml"))).isEqualTo(described);
       assertThat(workshop.folder.resolve("servers").toFile().list()).containsExactly("bench");
     }

@@ -18,14 +18,14 @@ class TwiceIT {
   void theSameOnceMoreAndThenOtherBytes() throws IOException {
     try (Workshop workshop = Workshop.open(folder)) {
       Program program = workshop.program.launched();
-      Start.of(program, 0, "--version").costs(800, 15, 2);
-      Start.of(program, 4, "check", "--on", "bench").costs(2300, 30, 4);
+      StartCost.of(program, 0, "--version").isAtMost(800, 15, 2);
+      StartCost.of(program, 4, "check", "--on", "bench").isAtMost(2300, 30, 4);
       workshop.ok("deploy", "--to", "bench");
       String process = workshop.process();
       String log = workshop.log();
       TreeMap<String, String> files = files(workshop.server);
       assertThat(workshop.ok("deploy", "--to", "bench")).contains("Unchanged").contains("pass");
-      Start.of(program, 0, "deploy", "--to", "bench").costs(4700, 330, 10);
+      StartCost.of(program, 0, "deploy", "--to", "bench").isAtMost(4700, 330, 10);
       assertThat(workshop.process()).isEqualTo(process);
       assertThat(workshop.log()).isEqualTo(log);
       assertThat(files(workshop.server)).isEqualTo(files);

@@ -62,8 +62,8 @@ public final class GlassfishKind implements ServerKind {
   }
 
   @Override
-  public Optional<String> unhandled(HostFiles files, Path installation) {
-    return VERSION.other(files, installation).map("GlassFish "::concat);
+  public Optional<String> unsupported(HostFiles files, Path installation) {
+    return VERSION.unsupported(files, installation).map("GlassFish "::concat);
   }
 
   @Override

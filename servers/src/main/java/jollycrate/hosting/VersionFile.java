@@ -14,27 +14,19 @@ import jollycrate.host.HostFiles;
  *
  * @param file from the installation on
  * @param version finds it, as its first group
- * @param handled the versions that a kind knows how to handle
+ * @param supported the versions that a kind supports
  */
-public record VersionFile(Path file, Pattern version, Pattern handled) {
+public record VersionFile(Path file, Pattern version, Pattern supported)
+    implements InstalledVersion {
   private static final int LONGEST = 1 << 16;
 
-  /** What {@link #in} is going to read. */
+  @Override
   public Glance glance(Path installation) {
     return new Glance().wholes(List.of(installation.resolve(file)), LONGEST);
   }
 
-  /** The version; empty where that file is not there, or says one that is not handled. */
-  public Optional<String> in(HostFiles files, Path installation) {
-    return any(files, installation).filter(found -> handled.matcher(found).matches());
-  }
-
-  /** The version where it is one that is not handled. */
-  public Optional<String> other(HostFiles files, Path installation) {
-    return any(files, installation).filter(found -> !handled.matcher(found).matches());
-  }
-
-  private Optional<String> any(HostFiles files, Path installation) {
+  @Override
+  public Optional<String> any(HostFiles files, Path installation) {
     Path told = installation.resolve(file);
     if (!files.facts(told).isFile()) {
       return Optional.empty();

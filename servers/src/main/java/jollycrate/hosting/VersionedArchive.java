@@ -13,25 +13,17 @@ import jollycrate.host.HostFiles;
  *
  * @param folder from the installation on
  * @param name of the archive, with the version as its first group
- * @param handled the versions that a kind knows how to handle
+ * @param supported the versions that a kind supports
  */
-public record VersionedArchive(Path folder, Pattern name, Pattern handled) {
-  /** What {@link #in} is going to read. */
+public record VersionedArchive(Path folder, Pattern name, Pattern supported)
+    implements InstalledVersion {
+  @Override
   public Glance glance(Path installation) {
     return new Glance().lists(List.of(installation.resolve(folder)));
   }
 
-  /** The version; empty where no such archive is there, or one of a version not handled. */
-  public Optional<String> in(HostFiles files, Path installation) {
-    return any(files, installation).filter(found -> handled.matcher(found).matches());
-  }
-
-  /** The version where it is one that is not handled. */
-  public Optional<String> other(HostFiles files, Path installation) {
-    return any(files, installation).filter(found -> !handled.matcher(found).matches());
-  }
-
-  private Optional<String> any(HostFiles files, Path installation) {
+  @Override
+  public Optional<String> any(HostFiles files, Path installation) {
     return files.list(installation.resolve(folder)).stream()
         .map(file -> name.matcher(file.getFileName().toString()))
         .filter(Matcher::matches)

@@ -66,8 +66,8 @@ public final class JettyKind implements ServerKind {
   }
 
   @Override
-  public Optional<String> unhandled(HostFiles files, Path installation) {
-    return VERSION.other(files, installation).map("Jetty "::concat);
+  public Optional<String> unsupported(HostFiles files, Path installation) {
+    return VERSION.unsupported(files, installation).map("Jetty "::concat);
   }
 
   @Override

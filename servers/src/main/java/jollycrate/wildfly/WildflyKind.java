@@ -68,8 +68,8 @@ public final class WildflyKind implements ServerKind {
   }
 
   @Override
-  public Optional<String> unhandled(HostFiles files, Path installation) {
-    return VERSION.other(files, installation).map("WildFly "::concat);
+  public Optional<String> unsupported(HostFiles files, Path installation) {
+    return VERSION.unsupported(files, installation).map("WildFly "::concat);
   }
 
   @Override

@@ -24,10 +24,10 @@ class ContextXmlTest {
 
   @Test
   void theRootAndItsEditionAreSaidAsJettyReadsThem() {
-    assertThat(new String(descriptor().text(Path.of("/srv/work/bell"))))
+    assertThat(new String(descriptor().text(Path.of("/srv/spokes/bell"))))
         .contains("class=\"org.eclipse.jetty.ee10.webapp.WebAppContext\"")
         .contains("<Set name=\"contextPath\" type=\"String\">/</Set>")
-        .contains("<Set name=\"tempDirectory\" type=\"String\">/srv/work/bell</Set>");
+        .contains("<Set name=\"tempDirectory\" type=\"String\">/srv/spokes/bell</Set>");
   }
 
   @Test
@@ -59,7 +59,7 @@ class ContextXmlTest {
     xml.entry("word", "java.lang.String", "tandem", true);
     xml.entry("pin", "java.lang.Integer", "4711", true);
     xml.entry("open", "java.lang.Integer", "9", false);
-    byte[] text = xml.text(Path.of("/srv/work/bell"));
+    byte[] text = xml.text(Path.of("/srv/spokes/bell"));
     assertThat(XmlDocument.parse("descriptor", text).root().descendants("Set"))
         .anyMatch(set -> set.value("name", "").equals("password"));
     assertThat(ContextXml.secretsIn(text)).containsOnlyKeys(ODD.strip(), "tandem", "4711");

@@ -18,11 +18,11 @@ import java.util.Optional;
  * @param outside of the archive of loaded classes
  * @param made at run time, as no archive holds them: methods of records, joined texts
  */
-record Start(List<String> classes, List<String> outside, List<String> made) {
+record StartCost(List<String> classes, List<String> outside, List<String> made) {
   private static final String QUIET = "-Xlog:disable -Xlog:all=off";
 
   /** Runs a command by a copy of the launcher that differs in what Java logs alone. */
-  static Start of(Program program, int exit, String... args) throws IOException {
+  static StartCost of(Program program, int exit, String... args) throws IOException {
     Path bin = Program.HOME.resolve("bin");
     mustHaveArchive(program);
     Path log = Files.createTempFile("classes", ".log");
@@ -44,11 +44,11 @@ record Start(List<String> classes, List<String> outside, List<String> made) {
     }
   }
 
-  private static Start of(List<String> log) {
+  private static StartCost of(List<String> log) {
     List<String> loaded = log.stream().filter(line -> line.contains(" source: ")).toList();
     List<String> outside =
         loaded.stream().filter(line -> !line.contains("source: shared objects file")).toList();
-    return new Start(
+    return new StartCost(
         loaded.stream().map(line -> line.replaceFirst("^(?:\\[[^]]*])+ (\\S+) .*", "$1")).toList(),
         outside,
         outside.stream().filter(line -> line.contains("java.lang.invoke.LambdaForm")).toList());
@@ -67,7 +67,7 @@ record Start(List<String> classes, List<String> outside, List<String> made) {
   }
 
   /** What a start may cost at most. */
-  void costs(int mostClasses, int mostOutside, int mostMade) {
+  void isAtMost(int mostClasses, int mostOutside, int mostMade) {
     assertThat(classes.size()).as("classes").isLessThanOrEqualTo(mostClasses);
     assertThat(outside.size()).as("%s", outside).isLessThanOrEqualTo(mostOutside);
     assertThat(made.size()).as("%s", made).isLessThanOrEqualTo(mostMade);
