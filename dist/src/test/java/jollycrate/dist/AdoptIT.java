@@ -122,8 +122,7 @@ class AdoptIT {
       assertThat(OwnTomcat.userOf(own.processes().get(0))).isEqualTo("nobody");
       Path descriptor = own.folder.resolve("conf/Catalina/localhost/bell.xml");
       assertThat(Files.getOwner(descriptor).getName()).isEqualTo("nobody");
-      assertThat(Started.request("GET", "http://127.0.0.1:" + own.http + "/bell/"))
-          .contains("ding");
+      assertThat(Pages.get("http://127.0.0.1:" + own.http + "/bell/")).contains("ding");
       program.ends(0, "undeploy", "bell", "--from", "shop");
       program.ends(0, "server", "stop", "shop");
       own.trace().isAs(before);

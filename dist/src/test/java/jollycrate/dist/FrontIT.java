@@ -111,7 +111,7 @@ class FrontIT {
 
   private String asked() {
     try {
-      return Started.request("GET", "http://127.0.0.1:" + front + "/");
+      return Pages.get("http://127.0.0.1:" + front + "/");
     } catch (IOException e) {
       return e.toString();
     }

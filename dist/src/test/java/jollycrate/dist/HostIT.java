@@ -60,8 +60,7 @@ class HostIT {
       assertThat(horn.ends(0, "deploy", "--to", "shop").out())
           .doesNotContain("stop  ")
           .contains("http://" + HOST + ":" + own.http + "/horn");
-      assertThat(Started.request("GET", "http://127.0.0.1:" + own.http + "/horn/"))
-          .startsWith("404");
+      assertThat(Pages.get("http://127.0.0.1:" + own.http + "/horn/")).startsWith("404");
       assertThat(ring.ends(0, "apps", "--on", "shop").out())
           .containsPattern("/ring +ring +STARTED +200 .*host " + HOST);
       assertThat(ring.ends(0, "deploy", "--to", "shop").out()).contains("Unchanged");

@@ -34,16 +34,16 @@ class LiveIT {
       String address = "http://127.0.0.1:" + http + "/spokes/";
       Files.writeString(sample.resolve("web/style.css"), "/* polished */");
       Yard.until("the page", () -> count(out, "checks pass") == 2);
-      assertThat(Started.request("GET", address + "style.css")).contains("polished");
+      assertThat(Pages.get(address + "style.css")).contains("polished");
       copyClasses(sample, "1.5.0");
       Yard.until("the classes", () -> count(out, "checks pass") == 3);
-      assertThat(Started.request("GET", address)).contains("version 1.5.0");
+      assertThat(Pages.get(address)).contains("version 1.5.0");
       assertThat(text(out)).contains("15 of 16 checks pass");
       Path descriptor = sample.resolve("web/WEB-INF/web.xml");
       String sound = Files.readString(descriptor);
       Files.writeString(descriptor, sound.replace("spokes.Opening", "spokes.Gone"));
       Yard.until("the failure", () -> text(out).contains("class spokes.Gone is missing"));
-      assertThat(Started.request("GET", address)).contains("version 1.5.0");
+      assertThat(Pages.get(address)).contains("version 1.5.0");
     } finally {
       process.destroy();
       assertThat(process.waitFor()).isZero();

@@ -117,7 +117,7 @@ final class OwnTomcat implements AutoCloseable {
 
   private boolean answers() {
     try {
-      Started.request("GET", "http://127.0.0.1:" + http + "/");
+      Pages.get("http://127.0.0.1:" + http + "/");
       return true;
     } catch (IOException notYet) {
       return false;

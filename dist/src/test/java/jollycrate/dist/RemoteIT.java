@@ -46,7 +46,7 @@ class RemoteIT {
   }
 
   private String page() throws IOException {
-    return Started.request("GET", "http://127.0.0.1:" + own.http + "/bell/");
+    return Pages.get("http://127.0.0.1:" + own.http + "/bell/");
   }
 
   @Test

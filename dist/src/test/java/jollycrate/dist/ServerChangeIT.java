@@ -54,8 +54,8 @@ class ServerChangeIT {
       String usersBefore = Files.readString(users);
       String serverBefore = latin(server);
       Trace before = own.trace(etc);
-      assertThat(Started.status(page, "mia", "chain & 'ring'")).isEqualTo(200);
-      assertThat(Started.status(page, "sam", "sam")).isEqualTo(200);
+      assertThat(Pages.status(page, "mia", "chain & 'ring'")).isEqualTo(200);
+      assertThat(Pages.status(page, "sam", "sam")).isEqualTo(200);
 
       assertThat(program.ends(0, "server", "harden", "shop", "--dry-run").all())
           .contains("+<Server port=", "shutdown=\"(new word)\"", "password=\"(new hash)\"")
@@ -70,8 +70,8 @@ class ServerChangeIT {
           .doesNotContain("chain");
 
       assertThat(own.processes()).hasSize(1).isNotEqualTo(process);
-      assertThat(Started.status(page, "mia", "chain & 'ring'")).isEqualTo(200);
-      assertThat(Started.status(page, "sam", "sam")).isEqualTo(401);
+      assertThat(Pages.status(page, "mia", "chain & 'ring'")).isEqualTo(200);
+      assertThat(Pages.status(page, "sam", "sam")).isEqualTo(401);
       assertThat(Files.isSymbolicLink(own.folder.resolve("conf"))).isTrue();
       assertThat(
               latin(server)
@@ -104,9 +104,9 @@ class ServerChangeIT {
         .contains("conf/admin/localhost/host-manager.xml", "conf/admin/localhost/manager.xml");
     String open = "http://127.0.0.1:" + own.http;
     String kept = "http://127.0.0.1:" + admin + "/manager/html";
-    assertThat(Started.request("GET", open + "/manager/html")).startsWith("404");
-    assertThat(Started.request("GET", open + "/docs/")).startsWith("200");
-    assertThat(Started.status(kept, "mia", "chain & 'ring'")).isEqualTo(200);
+    assertThat(Pages.get(open + "/manager/html")).startsWith("404");
+    assertThat(Pages.get(open + "/docs/")).startsWith("200");
+    assertThat(Pages.status(kept, "mia", "chain & 'ring'")).isEqualTo(200);
     assertThat(program.ends(0, "apps", "--on", "shop").out())
         .containsOnlyOnce("/manager ")
         .containsPattern("/manager +STARTED .*admin port");
@@ -125,14 +125,14 @@ class ServerChangeIT {
     assertThat(program.ends(0, add).all())
         .contains("user robin: is added; roles: manager-gui", "Changed shop")
         .doesNotContain("tandem");
-    assertThat(Started.status(page, "robin", "tandem & 'bell'")).isEqualTo(200);
+    assertThat(Pages.status(page, "robin", "tandem & 'bell'")).isEqualTo(200);
     assertThat(program.ends(0, add).out()).contains("Unchanged");
     program.ends(0, "server", "users", "shop", "roles", "robin", "--roles", "staff");
-    assertThat(Started.status(page, "robin", "tandem & 'bell'")).isEqualTo(403);
+    assertThat(Pages.status(page, "robin", "tandem & 'bell'")).isEqualTo(403);
     assertThat(program.ends(0, "server", "users", "shop").out())
         .containsPattern("robin +staff +salted hash +conf/tomcat-users.xml:\\d+");
     program.ends(0, "server", "users", "shop", "remove", "robin");
-    assertThat(Started.status(page, "robin", "tandem & 'bell'")).isEqualTo(401);
+    assertThat(Pages.status(page, "robin", "tandem & 'bell'")).isEqualTo(401);
     assertThat(Files.readString(users)).isEqualTo(before);
     assertThat(own.processes()).isEqualTo(process);
 
@@ -209,8 +209,8 @@ class ServerChangeIT {
           .contains("shop listens on " + http + ", " + https + ", " + admin)
           .contains("change      " + servers)
           .containsPattern("seen +sha256:[0-9a-f]{64}");
-      assertThat(Started.request("GET", "http://127.0.0.1:" + http + "/")).startsWith("200");
-      assertThat(Started.request("GET", "http://127.0.0.1:" + admin + "/")).startsWith("404");
+      assertThat(Pages.get("http://127.0.0.1:" + http + "/")).startsWith("200");
+      assertThat(Pages.get("http://127.0.0.1:" + admin + "/")).startsWith("404");
       assertThat(Files.readString(servers))
           .isEqualTo(
               described.replace("http = " + own.http, "http = " + http)
@@ -234,7 +234,7 @@ class ServerChangeIT {
                   .out())
           .contains("http://127.0.0.1:" + admin + "/bell")
           .contains("the public port does not answer for it");
-      assertThat(Started.request("GET", "http://127.0.0.1:" + http + "/bell/")).startsWith("404");
+      assertThat(Pages.get("http://127.0.0.1:" + http + "/bell/")).startsWith("404");
       program.ends(0, "undeploy", "bell", "--from", "shop");
       Path file = own.folder.resolve("conf/server.xml");
       String usual = Files.readString(file).replaceAll("(?s).*<Server port=\"(\\d+)\".*", "$1");
@@ -251,7 +251,7 @@ class ServerChangeIT {
           "admin=",
           "stop-port=" + usual);
       program.ends(0, "server", "change", "shop", "stop-port=");
-      assertThat(Started.request("GET", "http://127.0.0.1:" + own.http + "/")).startsWith("200");
+      assertThat(Pages.get("http://127.0.0.1:" + own.http + "/")).startsWith("200");
       program.ends(0, "server", "stop", "shop");
       Files.deleteIfExists(own.folder.resolve("conf/admin/localhost"));
       Files.deleteIfExists(own.folder.resolve("conf/admin"));

@@ -265,7 +265,7 @@ class ServiceIT {
       yard.ok("deploy", "--to", "yard");
       yard.ok("deploy", "--to", "annex");
       assertThat(yard.page("/")).isEqualTo("200 bell 1");
-      assertThat(Started.request("GET", "http://127.0.0.1:" + other + "/")).isEqualTo("200 bell 1");
+      assertThat(Pages.get("http://127.0.0.1:" + other + "/")).isEqualTo("200 bell 1");
       yard.ok("server", "stop", "annex");
       assertThat(yard.page("/")).isEqualTo("200 bell 1");
     }

@@ -46,10 +46,10 @@ class ShapesIT {
       String alone;
       try (Started started =
           Started.saying("answers at " + base, workshop.folder, environment, command)) {
-        alone = Started.request("GET", base + "api/tickets");
+        alone = Pages.get(base + "api/tickets");
         assertThat(alone).startsWith("200 ").contains("Tandem");
-        assertThat(Started.request("GET", base + "ledger")).startsWith("401");
-        assertThat(Started.request("GET", base + "jsp.jsp")).startsWith("404");
+        assertThat(Pages.get(base + "ledger")).startsWith("401");
+        assertThat(Pages.get(base + "jsp.jsp")).startsWith("404");
         assertThat(started.stop()).isEqualTo(143);
         assertThat(started.output()).doesNotContain("SEVERE", "WARNING");
       }
@@ -93,7 +93,7 @@ class ShapesIT {
     Path script = folder.resolve("else where/bell");
     List<String> beside = List.of(script.toString(), "" + port);
     try (Started started = Started.saying("hangs at " + base, bell, Map.of(), beside)) {
-      assertThat(Started.request("GET", base + "rings")).isEqualTo("200 {\"rings\":1}");
+      assertThat(Pages.get(base + "rings")).isEqualTo("200 {\"rings\":1}");
       started.stop();
     }
   }

@@ -1,12 +1,8 @@
 package jollycrate.dist;
 
 import java.io.IOException;
-import java.net.HttpURLConnection;
-import java.net.URI;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.Base64;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.TimeUnit;
@@ -57,25 +53,6 @@ final class Started implements AutoCloseable {
   int stop() {
     process.destroy();
     return process.onExit().join().exitValue();
-  }
-
-  /** Status and body of a request. */
-  static String request(String method, String url) throws IOException {
-    HttpURLConnection connection = (HttpURLConnection) URI.create(url).toURL().openConnection();
-    connection.setRequestMethod(method);
-    int status = connection.getResponseCode();
-    byte[] body =
-        (status < 400 ? connection.getInputStream() : connection.getErrorStream()).readAllBytes();
-    return status + " " + new String(body, StandardCharsets.UTF_8);
-  }
-
-  /** Status of a page that somebody logs in to by BASIC. */
-  static int status(String url, String user, String password) throws IOException {
-    HttpURLConnection connection = (HttpURLConnection) URI.create(url).toURL().openConnection();
-    byte[] login = (user + ":" + password).getBytes(StandardCharsets.UTF_8);
-    connection.setRequestProperty(
-        "Authorization", "Basic " + Base64.getEncoder().encodeToString(login));
-    return connection.getResponseCode();
   }
 
   @Override

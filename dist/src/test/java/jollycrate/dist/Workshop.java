@@ -5,11 +5,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
-import java.net.HttpURLConnection;
 import java.net.InetAddress;
 import java.net.ServerSocket;
 import java.net.Socket;
-import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -17,7 +15,6 @@ import java.nio.file.StandardOpenOption;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.Base64;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
@@ -219,16 +216,12 @@ final class Workshop implements AutoCloseable {
   }
 
   String page(int port, String path) throws IOException {
-    return answer(connection(port, path));
+    return Pages.get("http://127.0.0.1:" + port + path);
   }
 
-  /** The same for somebody who says who he is (RFC 7617). */
+  /** The same for somebody who says who he is. */
   String pageFor(String user, String password, String path) throws IOException {
-    HttpURLConnection connection = connection(http, path);
-    byte[] both = (user + ":" + password).getBytes(StandardCharsets.UTF_8);
-    connection.setRequestProperty(
-        "Authorization", "Basic " + Base64.getEncoder().encodeToString(both));
-    return answer(connection);
+    return Pages.get("http://127.0.0.1:" + http + path, user, password);
   }
 
   /** What a path answers when it is asked for by way of a web server that is known by a name. */
@@ -239,19 +232,6 @@ final class Workshop implements AutoCloseable {
       byte[] answer = socket.getInputStream().readAllBytes();
       return new String(answer, StandardCharsets.UTF_8).split(" ", 3)[1];
     }
-  }
-
-  private static HttpURLConnection connection(int port, String path) throws IOException {
-    URI uri = URI.create("http://127.0.0.1:" + port + path);
-    return (HttpURLConnection) uri.toURL().openConnection();
-  }
-
-  private static String answer(HttpURLConnection connection) throws IOException {
-    int status = connection.getResponseCode();
-    InputStream body = status < 400 ? connection.getInputStream() : connection.getErrorStream();
-    return status
-        + " "
-        + (body == null ? "" : new String(body.readAllBytes(), StandardCharsets.UTF_8));
   }
 
   /** Every path of the server's folder, told by a script that knows nothing of us. */

@@ -129,7 +129,7 @@ final class Yard implements AutoCloseable {
   }
 
   String page(String path) throws IOException {
-    return Started.request("GET", "http://127.0.0.1:" + http + path);
+    return Pages.get("http://127.0.0.1:" + http + path);
   }
 
   boolean answers() {
