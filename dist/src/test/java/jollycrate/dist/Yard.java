@@ -190,6 +190,11 @@ final class Yard implements AutoCloseable {
         });
   }
 
+  /** The program's process ends a moment before the keeper writes how. */
+  void untilKeeperTellsOfItsEnd() {
+    untilTold(server.resolve("log/keeper.log"), " ended " + http + " ");
+  }
+
   /** Every path below the service's folder but logs, state and records, with its content. */
   Trace trace() throws IOException {
     try (Stream<Path> files = Files.walk(server)) {
