@@ -143,7 +143,7 @@ public final class Apps {
             .orElseGet(() -> descriptions.application(entry));
     return application.data().isEmpty()
         ? application
-        : Drivers.found(means.host(), means.setting(), application, means.progress()::waitingFor);
+        : Drivers.found(means.host(), means.setting(), application, means.asking());
   }
 
   private boolean isDescribedHere(String name) {

@@ -10,6 +10,7 @@ import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import jollycrate.app.Application;
 import jollycrate.app.Descriptions;
+import jollycrate.app.MavenCoordinates;
 import jollycrate.app.NotDescribedException;
 import jollycrate.app.PackChoice;
 import jollycrate.app.PackDescription;
@@ -170,7 +171,28 @@ public final class Crate {
           }
           watch.packed(file, done, all);
         };
-    return new Packing(host, setting, application, obeying, progress::waitingFor);
+    return new Packing(host, setting, application, obeying, means.asking());
+  }
+
+  /**
+   * A file that somebody names.
+   *
+   * @param named its path, or its coordinates in a Maven repository
+   */
+  public Path file(String named) {
+    if (!MavenCoordinates.isMeantBy(named)) {
+      return setting.folder().resolve(named).normalize();
+    }
+    try {
+      MavenCoordinates coordinates = MavenCoordinates.of(named);
+      if (coordinates.version().isEmpty()) {
+        throw new IllegalArgumentException(
+            "its version is missing. Name it, like " + named + ":1.0:war");
+      }
+      return means.asking().repositories(setting.folder()).file(coordinates);
+    } catch (IllegalArgumentException e) {
+      throw new NotDescribedException("Cannot read '" + named + "': " + e.getMessage());
+    }
   }
 
   /** Delivers what {@code jolly.toml} describes. */
@@ -219,7 +241,7 @@ public final class Crate {
   }
 
   private Application withDrivers(Application application) {
-    return Drivers.found(host, setting, application, progress::waitingFor);
+    return Drivers.found(host, setting, application, means.asking());
   }
 
   /**

@@ -2,6 +2,7 @@ package jollycrate;
 
 import jollycrate.app.Descriptions;
 import jollycrate.app.Setting;
+import jollycrate.build.Asking;
 import jollycrate.check.HttpRequester;
 import jollycrate.host.Host;
 import jollycrate.host.Time;
@@ -29,6 +30,11 @@ record Means(
     Machines machines,
     Sites sites,
     Descriptions descriptions) {
+
+  /** How builds and repositories are asked. */
+  Asking asking() {
+    return new Asking(progress::waitingFor, interrupts::isAsked);
+  }
 
   static Means of(Setting setting, Secrets secrets, Progress progress, Interrupts interrupts) {
     Host host = Host.local();

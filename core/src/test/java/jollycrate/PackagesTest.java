@@ -46,6 +46,7 @@ class PackagesTest {
           "control",
           "front",
           "delivery",
+          "maven",
           "build",
           "draft",
           "site",

@@ -29,18 +29,12 @@ public record DataSource(
     int most,
     Duration patience,
     List<Script> scripts) {
-  private static final String MAVEN = "maven:";
 
-  /** A library of a Maven project. */
-  public record Library(String group, String artifact) {}
-
-  /** The library of the Maven project that is named in place of an archive. */
-  public Optional<Library> library() {
+  /** The file of a Maven repository that is named in place of an archive. */
+  public Optional<MavenCoordinates> coordinates() {
     return Optional.of(driver.getFileName().toString())
-        .filter(name -> name.startsWith(MAVEN))
-        .map(name -> name.substring(MAVEN.length()).split(":"))
-        .filter(parts -> parts.length == 2)
-        .map(parts -> new Library(parts[0], parts[1]));
+        .filter(MavenCoordinates::isMeantBy)
+        .map(MavenCoordinates::of);
   }
 
   /** The same with an archive that holds the driver. */

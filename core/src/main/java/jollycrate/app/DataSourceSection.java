@@ -81,8 +81,19 @@ final class DataSourceSection {
     return source;
   }
 
-  /** The archive of a driver: a path, one that begins with {@code ~}, or a pattern for one file. */
+  /**
+   * The archive of a driver: coordinates, a path, one that begins with {@code ~}, or a pattern for
+   * one file.
+   */
   private Path driver(Section section, String written) {
+    if (MavenCoordinates.isMeantBy(written)) {
+      try {
+        return Path.of(MavenCoordinates.of(written).toString());
+      } catch (IllegalArgumentException e) {
+        section.problem("driver", "'" + written + "' is no coordinate", e.getMessage());
+        return Path.of("unnamed");
+      }
+    }
     Path named = section.folder("driver").resolve(written.replaceFirst("^~/", HOME)).normalize();
     if (!written.contains("*")) {
       return named;

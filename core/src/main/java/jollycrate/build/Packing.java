@@ -12,7 +12,6 @@ import java.util.List;
 import java.util.Optional;
 import java.util.SortedMap;
 import java.util.TreeMap;
-import java.util.function.Consumer;
 import jollycrate.app.Application;
 import jollycrate.app.Build;
 import jollycrate.app.DataSource;
@@ -50,17 +49,13 @@ public final class Packing {
       Application application, PackDescription description, Packing packing, List<Path> inputs) {}
 
   public Packing(
-      Host host,
-      Setting setting,
-      Application application,
-      PackWatch watch,
-      Consumer<String> doing) {
+      Host host, Setting setting, Application application, PackWatch watch, Asking asking) {
     this.setting = setting;
     this.application = application;
     this.watch = watch;
     Path file = application.file().orElseThrow().toAbsolutePath();
-    this.project = new ProjectBuild(host, file.getParent(), setting.data(), doing);
-    this.libraries = new MavenLibraries(host, file.getParent(), setting.data(), doing);
+    this.project = new ProjectBuild(host, file.getParent(), setting.data(), asking.doing());
+    this.libraries = new MavenLibraries(host, file.getParent(), setting.data(), asking);
   }
 
   /** What a description is packed from. */

@@ -13,12 +13,17 @@ import jollycrate.watch.Site;
 /**
  * A finished file to be delivered.
  *
+ * @param called its name without a version, where that is known; empty: the file's own name
  * @param undescribed whether a {@code jolly.toml} that stands there is not asked
  * @param path context path of a file that nothing describes; empty: by the server's own rule
  * @param startsWithin longest time that such a file may take to start; empty: what is usual
  */
 public record FinishedArtifact(
-    Path file, boolean undescribed, Optional<String> path, Optional<Duration> startsWithin) {
+    Path file,
+    Optional<String> called,
+    boolean undescribed,
+    Optional<String> path,
+    Optional<Duration> startsWithin) {
 
   /** The application as a file describes it, of which this one is delivered. */
   public Application asDescribed(Application read, Artifact artifact) {
@@ -47,7 +52,7 @@ public record FinishedArtifact(
                       + fault
                       + ". Write it like /spokes, or / for the root");
             });
-    Optional<String> at = path.map(ContextPath::normal);
+    Optional<String> at = path.or(() -> called.map(name -> "/" + name)).map(ContextPath::normal);
     return Application.of(
         file.toAbsolutePath(),
         nameOf(artifact, at, site),
@@ -59,9 +64,12 @@ public record FinishedArtifact(
    * The name of an application that only its file tells: the file's own, unless another release of
    * the same title stands at the very path that is asked for, which this one then replaces.
    */
-  private static String nameOf(Artifact artifact, Optional<String> path, Site site) {
+  private String nameOf(Artifact artifact, Optional<String> path, Site site) {
     String title = named(artifact.name());
     String fileName = artifact.file().getFileName().toString().replaceFirst("\\.[^.]*$", "");
+    if (called.isPresent()) {
+      return called.get();
+    }
     if (path.isEmpty()) {
       return named(fileName);
     }

@@ -17,6 +17,7 @@ import jollycrate.app.NotDescribedException;
 import jollycrate.app.PackChoice;
 import jollycrate.app.PackDescription;
 import jollycrate.app.Setting;
+import jollycrate.build.Asking;
 import jollycrate.build.Drivers;
 import jollycrate.build.Packing;
 import jollycrate.delivery.DeliveryService;
@@ -128,7 +129,7 @@ public final class InPassing {
 
   private Application read(String server) {
     Application written = descriptions.application(Optional.of(server));
-    return Drivers.found(host, setting, written, doing -> {});
+    return Drivers.found(host, setting, written, new Asking(doing -> {}, interrupts::isAsked));
   }
 
   private Application withPacks(String server) {
@@ -150,6 +151,12 @@ public final class InPassing {
         described.shape() == Shape.JAR_AND_LIBS ? described.in(Shape.MERGED_JAR) : described;
     Application read = read(scratch.entry().name());
     Application placed = described.shape().isWar() ? Descriptions.atItsName(read) : read;
-    return new Packing(host, setting, placed, PackWatch.NONE, watch::waitingFor).chosen(wanted);
+    return new Packing(
+            host,
+            setting,
+            placed,
+            PackWatch.NONE,
+            new Asking(watch::waitingFor, interrupts::isAsked))
+        .chosen(wanted);
   }
 }

@@ -41,14 +41,21 @@ class DeployFileIT {
   }
 
   @Test
-  void onTheAdminPortAndNowhereElse() throws IOException {
+  void fromAMavenRepositoryOnTheAdminPortAndNowhereElse() throws IOException {
     try (Workshop workshop = Workshop.open(folder)) {
       Trace before = workshop.trace();
-      Path war = Wars.empty(folder).entry("index.html", "<p>keys</p>").write("keys.war");
-      workshop.ok("deploy", war.toString(), "--undescribed", "--to", "bench", "--on-admin-port");
+      Path installed = Files.createDirectories(folder.resolve("local/org/spokes/keys/1.0"));
+      Files.copy(
+          Wars.empty(folder).entry("index.html", "<p>keys</p>").write("keys.war"),
+          installed.resolve("keys-1.0.war"));
+      Files.writeString(
+          Files.createDirectories(workshop.folder.resolve(".mvn")).resolve("maven.config"),
+          "-o\n-Dmaven.repo.local=" + folder.resolve("local"));
+      String war = "maven:org.spokes:keys:1.0:war";
+      workshop.ok("deploy", war, "--undescribed", "--to", "bench", "--on-admin-port");
       assertThat(workshop.page(workshop.admin, "/keys/")).contains("keys");
       assertThat(workshop.page("/keys/")).startsWith("404");
-      workshop.ok("deploy", war.toString(), "--undescribed", "--to", "bench");
+      workshop.ok("deploy", war, "--undescribed", "--to", "bench");
       assertThat(workshop.page("/keys/")).contains("keys");
       assertThat(workshop.page(workshop.admin, "/keys/")).startsWith("404");
       workshop.ok("undeploy", "keys", "--from", "bench");

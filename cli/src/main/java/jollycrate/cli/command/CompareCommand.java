@@ -21,7 +21,7 @@ public final class CompareCommand implements Command {
   @Override
   public Usage usage() {
     return Usage.of("compare", "Tell how one archive differs from another.")
-        .needs("A", "a WAR or JAR")
+        .needs("A", "a WAR or JAR, or maven:GROUP:ARTIFACT:VERSION:TYPE")
         .needs("B", "the one to compare with it")
         .example("jolly compare old.war new.war", "files, classes, libraries, declarations");
   }
@@ -29,9 +29,9 @@ public final class CompareCommand implements Command {
   @Override
   public int run(Given given) {
     session.interrupts().changesNothing();
-    Path before = session.file(given.operand(0).orElseThrow());
-    Path after = session.file(given.operand(1).orElseThrow());
     Crate crate = session.crate(given);
+    Path before = crate.file(given.operand(0).orElseThrow());
+    Path after = crate.file(given.operand(1).orElseThrow());
     Artifact one = crate.inspect(before, given.json());
     Artifact other = crate.inspect(after, given.json());
     Comparison files = crate.compare(before, after);

@@ -1,7 +1,11 @@
 package jollycrate.cli.command;
 
+import java.nio.file.Path;
+import java.time.Duration;
 import java.util.List;
+import java.util.Optional;
 import jollycrate.Crate;
+import jollycrate.app.MavenCoordinates;
 import jollycrate.cli.options.Given;
 import jollycrate.cli.options.Option;
 import jollycrate.cli.options.Usage;
@@ -37,7 +41,9 @@ public final class DeployCommand implements Command {
             "Deliver an application to a server and prove that it answers.",
             "It ends delivered and proven, or the server is as it was before.")
         .takes(
-            "FILE", "a finished WAR or JAR, delivered as jolly.toml describes it, if there is one")
+            "FILE",
+            "a finished WAR or JAR, or maven:GROUP:ARTIFACT:VERSION:TYPE; delivered as jolly.toml"
+                + " describes it, if there is one")
         .needs(Option.TO)
         .takes(
             Option.DRY_RUN,
@@ -50,6 +56,9 @@ public final class DeployCommand implements Command {
         .takes(UNDESCRIBED, PATH, STARTS_WITHIN, ON_ADMIN_PORT, Option.JUNIT, Option.REPORT)
         .example("jolly deploy --to bench", "build, pack and deliver what jolly.toml describes")
         .example("jolly deploy spokes-1.4.0.war --to shop", "deliver this very file")
+        .example(
+            "jolly deploy maven:org.spokes:spokes:1.5.0:war --to shop",
+            "the same from your Maven repository")
         .example("jolly deploy --to shop --dry-run", "only say what would be done");
   }
 
@@ -65,16 +74,23 @@ public final class DeployCommand implements Command {
     DeliveryView view =
         new DeliveryView(session.screen(), manner.dryRun() || given.has(Option.DIFF));
     Crate crate = session.crate(given, view);
+    long began = System.nanoTime();
     DeliveryOutcome outcome =
         given
             .operand(0)
-            .map(file -> crate.deployFile(finished(given, file), given.server(), manner))
+            .map(file -> crate.deployFile(finished(given, file, crate), given.server(), manner))
             .orElseGet(() -> crate.deploy(given.server(), manner, given.build()));
-    return session.end(given, outcome);
+    Duration whole = Duration.ofNanos(System.nanoTime() - began);
+    return session.end(given, outcome, whole.minusMillis(outcome.millis()));
   }
 
-  private FinishedArtifact finished(Given given, String file) {
+  private static FinishedArtifact finished(Given given, String named, Crate crate) {
+    Path file = crate.file(named);
+    Optional<String> called =
+        MavenCoordinates.isMeantBy(named)
+            ? Optional.of(MavenCoordinates.of(named).artifact())
+            : Optional.empty();
     return new FinishedArtifact(
-        session.file(file), given.has(UNDESCRIBED), given.text(PATH), given.time(STARTS_WITHIN));
+        file, called, given.has(UNDESCRIBED), given.text(PATH), given.time(STARTS_WITHIN));
   }
 }

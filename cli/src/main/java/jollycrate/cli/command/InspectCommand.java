@@ -2,6 +2,7 @@ package jollycrate.cli.command;
 
 import com.fasterxml.jackson.annotation.JsonUnwrapped;
 import java.util.List;
+import jollycrate.Crate;
 import jollycrate.artifact.Artifact;
 import jollycrate.cli.options.Given;
 import jollycrate.cli.options.Option;
@@ -31,7 +32,7 @@ public final class InspectCommand implements Command {
   @Override
   public Usage usage() {
     return Usage.of("inspect", "Tell what an archive is and what it needs.")
-        .needs("FILE", "a WAR, JAR or EAR")
+        .needs("FILE", "a WAR, JAR or EAR, or maven:GROUP:ARTIFACT:VERSION:TYPE")
         .takes(DIGEST)
         .example("jolly inspect target/spokes.war", "kind, Java, servlet API, paths, data sources");
   }
@@ -39,12 +40,11 @@ public final class InspectCommand implements Command {
   @Override
   public int run(Given given) {
     session.interrupts().changesNothing();
+    Crate crate = session.crate(given);
     Artifact artifact =
-        session
-            .crate(given)
-            .inspect(
-                session.file(given.operand(0).orElseThrow()), given.has(DIGEST) || given.json());
-    List<String> goesTo = session.crate(given).goesTo(artifact);
+        crate.inspect(
+            crate.file(given.operand(0).orElseThrow()), given.has(DIGEST) || given.json());
+    List<String> goesTo = crate.goesTo(artifact);
     if (given.json()) {
       return session.done(new Inspected(artifact, goesTo));
     }

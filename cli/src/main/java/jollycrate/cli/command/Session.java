@@ -4,6 +4,7 @@ import com.fasterxml.jackson.annotation.JsonUnwrapped;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -127,12 +128,21 @@ public final class Session {
 
   /** Shows the end of a delivery; its exit code. */
   int end(Given given, DeliveryOutcome outcome) {
+    return end(given, outcome, Duration.ZERO);
+  }
+
+  /**
+   * The same.
+   *
+   * @param prepared how long it took to build, to pack and to fetch before
+   */
+  int end(Given given, DeliveryOutcome outcome, Duration prepared) {
     ExitCode code = ExitCode.of(outcome);
     report(given, outcome, Instant.now(), code);
     if (given.json()) {
-      screen.json(new Ended(code.code(), outcome));
+      screen.json(new EndedDelivery(code.code(), outcome, prepared.toMillis()));
     } else {
-      new EndView(screen).ended(outcome);
+      new EndView(screen).ended(outcome, prepared);
     }
     return code.code();
   }
@@ -195,6 +205,9 @@ public final class Session {
     new ExaminationView(screen).show(name, seen, right);
     return code.code();
   }
+
+  /** The document of a delivery that ended. */
+  private record EndedDelivery(int exit, @JsonUnwrapped DeliveryOutcome outcome, long prepared) {}
 
   /** The document of an end. */
   private record Ended(int exit, @JsonUnwrapped Object outcome) {}

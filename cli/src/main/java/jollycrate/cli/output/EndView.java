@@ -1,5 +1,6 @@
 package jollycrate.cli.output;
 
+import java.time.Duration;
 import java.util.List;
 import jollycrate.check.CheckResult;
 import jollycrate.delivery.DeliveryOutcome;
@@ -9,12 +10,29 @@ import jollycrate.stock.Space;
 
 /** Shows how a delivery ended, or its recovery. */
 public final class EndView {
+  private static final Duration WORTH_TELLING = Duration.ofSeconds(1);
+
   private final Screen screen;
   private final Style style;
 
   public EndView(Screen screen) {
     this.screen = screen;
     this.style = screen.style();
+  }
+
+  /**
+   * How it ended.
+   *
+   * @param prepared how long it took to build, to pack and to fetch before
+   */
+  public void ended(DeliveryOutcome outcome, Duration prepared) {
+    ended(outcome);
+    if (prepared.compareTo(WORTH_TELLING) >= 0) {
+      screen.line(
+          "Before it, "
+              + Amounts.time(prepared.toMillis())
+              + " went into building, packing and fetching.");
+    }
   }
 
   /** How it ended. */

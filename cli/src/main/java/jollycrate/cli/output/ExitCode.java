@@ -12,6 +12,7 @@ import jollycrate.host.LineCutException;
 import jollycrate.host.UnreachableException;
 import jollycrate.journal.LockedException;
 import jollycrate.journal.OvertakenException;
+import jollycrate.maven.MavenException;
 import jollycrate.pack.PackException;
 import jollycrate.secret.SecretException;
 import jollycrate.stock.RecordsException;
@@ -77,6 +78,7 @@ public enum ExitCode {
     }
     if (failure instanceof ArtifactException
         || failure instanceof BuildException
+        || failure instanceof MavenException
         || failure instanceof SecretException
         || failure instanceof NotDeliveredException
         || failure instanceof HostException) {

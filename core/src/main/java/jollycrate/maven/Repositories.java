@@ -1,0 +1,246 @@
+package jollycrate.maven;
+
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.BooleanSupplier;
+import java.util.function.Consumer;
+import java.util.stream.Stream;
+import jollycrate.app.MavenCoordinates;
+import org.apache.maven.repository.internal.MavenRepositorySystemUtils;
+import org.apache.maven.settings.Mirror;
+import org.apache.maven.settings.Proxy;
+import org.apache.maven.settings.Repository;
+import org.apache.maven.settings.RepositoryPolicy;
+import org.apache.maven.settings.Server;
+import org.apache.maven.settings.crypto.SettingsDecryptionResult;
+import org.codehaus.plexus.util.xml.Xpp3Dom;
+import org.eclipse.aether.DefaultRepositoryCache;
+import org.eclipse.aether.DefaultRepositorySystemSession;
+import org.eclipse.aether.RepositorySystem;
+import org.eclipse.aether.artifact.Artifact;
+import org.eclipse.aether.artifact.DefaultArtifact;
+import org.eclipse.aether.repository.LocalRepository;
+import org.eclipse.aether.repository.RemoteRepository;
+import org.eclipse.aether.resolution.ArtifactRequest;
+import org.eclipse.aether.resolution.ArtifactResolutionException;
+import org.eclipse.aether.supplier.RepositorySystemSupplier;
+import org.eclipse.aether.util.repository.AuthenticationBuilder;
+import org.eclipse.aether.util.repository.DefaultAuthenticationSelector;
+import org.eclipse.aether.util.repository.DefaultMirrorSelector;
+import org.eclipse.aether.util.repository.DefaultProxySelector;
+import org.eclipse.aether.util.repository.SimpleResolutionErrorPolicy;
+
+/**
+ * The repositories that the user's Maven asks, with his mirrors, proxies and credentials. What does
+ * not have the checksum that its repository says is refused.
+ */
+public final class Repositories {
+  private static final String CENTRAL = "central";
+  private static final String CENTRAL_URL = "https://repo.maven.apache.org/maven2";
+  private static final Duration CONNECTS_WITHIN = Duration.ofSeconds(10);
+  private static final Duration SILENT_FOR = Duration.ofMinutes(1);
+
+  final MavenSettings settings;
+  final RepositorySystem system;
+  final DefaultRepositorySystemSession session;
+  final List<RemoteRepository> remote;
+
+  private Repositories(MavenSettings settings, Map<String, String> variables, Fetching fetching) {
+    this.settings = settings;
+    this.system = new RepositorySystemSupplier().get();
+    this.session = MavenRepositorySystemUtils.newSession();
+    session.setSystemProperties(MavenSettings.system(variables));
+    session.setUserProperties(settings.properties());
+    session.setOffline(settings.offline());
+    session.setCache(new DefaultRepositoryCache());
+    session.setResolutionErrorPolicy(new SimpleResolutionErrorPolicy(false, false));
+    session.setTransferListener(fetching);
+    select();
+    Path local = settings.localRepository();
+    session.setLocalRepositoryManager(
+        system.newLocalRepositoryManager(session, new LocalRepository(local.toFile())));
+    this.remote = system.newResolutionRepositories(session, described());
+  }
+
+  /**
+   * Those of a folder.
+   *
+   * @param folder of the project; one without a project will do
+   * @param doing is told what is fetched
+   * @param stopped whether somebody wants it to stop
+   * @throws MavenException when the settings cannot be read
+   */
+  public static Repositories of(Path folder, Consumer<String> doing, BooleanSupplier stopped) {
+    return of(folder, home(), System.getenv(), new Fetching(doing, stopped));
+  }
+
+  static Repositories of(Path folder, Path home, Map<String, String> variables, Fetching fetching) {
+    return new Repositories(MavenSettings.of(folder, home, variables), variables, fetching);
+  }
+
+  private void select() {
+    DefaultMirrorSelector mirrors = new DefaultMirrorSelector();
+    for (Mirror mirror : settings.settings().getMirrors()) {
+      mirrors.add(
+          mirror.getId(),
+          mirror.getUrl(),
+          mirror.getLayout(),
+          false,
+          mirror.isBlocked(),
+          mirror.getMirrorOf(),
+          mirror.getMirrorOfLayouts());
+    }
+    session.setMirrorSelector(mirrors);
+    SettingsDecryptionResult clear = settings.decrypted();
+    DefaultProxySelector proxies = new DefaultProxySelector();
+    for (Proxy proxy : clear.getProxies()) {
+      if (proxy.isActive()) {
+        proxies.add(
+            new org.eclipse.aether.repository.Proxy(
+                proxy.getProtocol(),
+                proxy.getHost(),
+                proxy.getPort(),
+                new AuthenticationBuilder()
+                    .addUsername(proxy.getUsername())
+                    .addPassword(proxy.getPassword())
+                    .build()),
+            proxy.getNonProxyHosts());
+      }
+    }
+    session.setProxySelector(proxies);
+    DefaultAuthenticationSelector credentials = new DefaultAuthenticationSelector();
+    Map<String, Object> configuration = new HashMap<>();
+    configuration.put("aether.connector.connectTimeout", (int) CONNECTS_WITHIN.toMillis());
+    configuration.put("aether.connector.requestTimeout", (int) SILENT_FOR.toMillis());
+    for (Server server : clear.getServers()) {
+      credentials.add(
+          server.getId(),
+          new AuthenticationBuilder()
+              .addUsername(server.getUsername())
+              .addPassword(server.getPassword())
+              .addPrivateKey(server.getPrivateKey(), server.getPassphrase())
+              .build());
+      Map<String, String> headers = headers(server);
+      if (!headers.isEmpty()) {
+        configuration.put("aether.connector.http.headers." + server.getId(), headers);
+      }
+    }
+    session.setAuthenticationSelector(credentials);
+    session.setConfigProperties(configuration);
+  }
+
+  /** Headers that a server wants, like a token, as Maven's guide to HTTP settings writes them. */
+  private static Map<String, String> headers(Server server) {
+    Map<String, String> headers = new HashMap<>();
+    if (server.getConfiguration() instanceof Xpp3Dom configuration
+        && configuration.getChild("httpHeaders") != null) {
+      for (Xpp3Dom header : configuration.getChild("httpHeaders").getChildren()) {
+        Xpp3Dom name = header.getChild("name");
+        Xpp3Dom value = header.getChild("value");
+        if (name != null && value != null) {
+          headers.put(name.getValue(), value.getValue());
+        }
+      }
+    }
+    return headers;
+  }
+
+  private List<RemoteRepository> described() {
+    List<RemoteRepository> described = new ArrayList<>();
+    settings.profiles().stream()
+        .flatMap(profile -> profile.getRepositories().stream())
+        .map(Repositories::remote)
+        .forEach(described::add);
+    if (described.stream().noneMatch(repository -> repository.getId().equals(CENTRAL))) {
+      described.add(
+          new RemoteRepository.Builder(CENTRAL, "default", CENTRAL_URL)
+              .setReleasePolicy(policy(null))
+              .setSnapshotPolicy(
+                  new org.eclipse.aether.repository.RepositoryPolicy(false, null, null))
+              .build());
+    }
+    return described;
+  }
+
+  private static RemoteRepository remote(Repository written) {
+    return new RemoteRepository.Builder(written.getId(), "default", written.getUrl())
+        .setReleasePolicy(policy(written.getReleases()))
+        .setSnapshotPolicy(policy(written.getSnapshots()))
+        .build();
+  }
+
+  private static org.eclipse.aether.repository.RepositoryPolicy policy(RepositoryPolicy written) {
+    String checksum = written == null ? null : written.getChecksumPolicy();
+    return new org.eclipse.aether.repository.RepositoryPolicy(
+        written == null || written.isEnabled(),
+        org.eclipse.aether.repository.RepositoryPolicy.UPDATE_POLICY_ALWAYS,
+        checksum == null
+            ? org.eclipse.aether.repository.RepositoryPolicy.CHECKSUM_POLICY_FAIL
+            : checksum);
+  }
+
+  /**
+   * Whether only Maven itself knows a project: extensions change what it does, or profiles are
+   * chosen by name.
+   */
+  public boolean needMaven() {
+    return settings.options().extended() || settings.choosesProfiles();
+  }
+
+  /** Digest of all that says which repositories are asked in a folder, and how. */
+  public static String setup(Path folder) {
+    return MavenSettings.SettingsFiles.of(folder, home(), System.getenv()).digest();
+  }
+
+  private static Path home() {
+    return Path.of(System.getProperty("user.home"));
+  }
+
+  /**
+   * A file, from the local repository or fetched into it.
+   *
+   * @param coordinates with a version
+   * @throws MavenException when it cannot be had
+   */
+  public Path file(MavenCoordinates coordinates) {
+    return file(
+        new DefaultArtifact(
+            coordinates.group(),
+            coordinates.artifact(),
+            coordinates.classifier(),
+            coordinates.type(),
+            coordinates.version().orElseThrow()),
+        remote,
+        coordinates.toString());
+  }
+
+  Path file(Artifact artifact, List<RemoteRepository> from, String called) {
+    try {
+      return system
+          .resolveArtifact(session, new ArtifactRequest(artifact, from, ""))
+          .getArtifact()
+          .getFile()
+          .toPath();
+    } catch (ArtifactResolutionException e) {
+      throw failure(called, e, from);
+    }
+  }
+
+  MavenException failure(String called, Exception e, List<RemoteRepository> asked) {
+    return new NotResolved(settings, asked).failure(called, e);
+  }
+
+  /** Those of the settings, and others that a project names. */
+  List<RemoteRepository> with(List<RemoteRepository> ofProject) {
+    List<String> known = remote.stream().map(RemoteRepository::getId).toList();
+    List<RemoteRepository> others =
+        ofProject.stream().filter(repository -> !known.contains(repository.getId())).toList();
+    return Stream.concat(
+            remote.stream(), system.newResolutionRepositories(session, others).stream())
+        .toList();
+  }
+}
