@@ -42,14 +42,22 @@ public record Artifact(
    *     without classes
    * @param highestClass the entry that has it; empty without classes
    * @param ownPackages packages of its own classes, as in stack traces
-   * @param missing packages that Java has had until release 10 and nothing inside brings, each with
-   *     an own class that refers to it
+   * @param missing packages that Java has had until release 10, or of a server's own classes, that
+   *     nothing inside brings, each with an own class that refers to it
+   * @param absent servlets, filters and listeners that descriptors name and nothing inside holds,
+   *     each with where it is named
    */
   public record Classes(
       int highestLevel,
       String highestClass,
       SortedSet<String> ownPackages,
-      SortedMap<String, String> missing) {
+      SortedMap<String, String> missing,
+      SortedMap<String, String> absent) {
+    /** Whether a package of {@link #missing} is a server's own, and not one of an older Java. */
+    public static boolean isOfServers(String missing) {
+      return ClassFile.OF_SERVERS.contains(missing);
+    }
+
     /** The oldest Java that runs every class of it; 0 without classes. */
     public int java() {
       return highestLevel == 0 ? 0 : JavaLevel.javaOf(highestLevel);
@@ -77,16 +85,20 @@ public record Artifact(
    * @param servlets the servlet API it is made for
    * @param endpoints what answers, as far as servlets are declared
    * @param dataSources JNDI names of data sources it declares, below {@code java:comp/env/}
+   * @param resources other resources that it declares
    * @param envEntries environment entries it declares
    * @param roles security roles it declares
+   * @param guarded paths that only some may see
    * @param contextXml its {@code META-INF/context.xml}, empty when there is none
    */
   public record Web(
       ServletApi servlets,
       List<Endpoint> endpoints,
       List<Declared> dataSources,
+      List<Resource> resources,
       List<DeclaredEntry> envEntries,
       SortedSet<String> roles,
+      List<Guarded> guarded,
       Optional<XmlText> contextXml) {
     /** The namespaces of the servlet API it uses. */
     public ServletNamespace namespace() {
@@ -105,6 +117,15 @@ public record Artifact(
       return name.startsWith(ENVIRONMENT) ? name.substring(ENVIRONMENT.length()) : name;
     }
   }
+
+  /**
+   * A resource that the artifact declares and that is no data source.
+   *
+   * @param name below {@code java:comp/env/}
+   * @param type its class, like {@code jakarta.mail.Session}
+   * @param where entry with line
+   */
+  public record Resource(String name, String type, String where) {}
 
   /**
    * An environment entry that the artifact declares.
@@ -142,6 +163,16 @@ public record Artifact(
    * @param stored whether it is not compressed once more
    */
   public record Library(String path, long size, boolean stored) {}
+
+  /**
+   * Paths that only users with a role may see, by a security constraint (Jakarta Servlet 6.0,
+   * section 13.8).
+   *
+   * @param patterns URL patterns
+   * @param roles who may; empty: nobody
+   * @param where entry with line
+   */
+  public record Guarded(List<String> patterns, List<String> roles, String where) {}
 
   /**
    * A path that a servlet answers at.

@@ -12,6 +12,7 @@ import java.util.Collections;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.SortedMap;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
 import java.util.jar.Attributes;
@@ -58,6 +59,7 @@ public final class ArtifactReader {
   private Optional<XmlText> contextXml = Optional.empty();
   private List<String> modules = List.of();
   private ServletApi servlets = ServletApi.NONE;
+  private SortedMap<String, String> absent = Collections.emptySortedMap();
   private Optional<String> program = Optional.empty();
   private boolean enterprise;
   private int entries;
@@ -132,14 +134,17 @@ public final class ArtifactReader {
             classes.highest(),
             classes.highestClass(),
             classes.ownPackages(),
-            isWar() ? classes.missing() : Collections.emptySortedMap()),
+            isWar() ? classes.missing() : Collections.emptySortedMap(),
+            absent),
         new Artifact.Start(stated("Main-Class").or(() -> program), stated("Start-Class")),
         new Artifact.Web(
             servlets,
             descriptors.endpoints(),
             descriptors.dataSources(),
+            descriptors.resources(),
             descriptors.entries(),
             descriptors.roles(),
+            descriptors.guarded(),
             contextXml),
         layout(),
         List.copyOf(faults));
@@ -241,6 +246,7 @@ public final class ArtifactReader {
     classes.servlets().forEach(descriptors::mapped);
     faults.addAll(classes.faults());
     try (ServletUse use = new ServletUse(archive, reading.libraryOf())) {
+      absent = isWar() ? use.absent(descriptors.components()) : Collections.emptySortedMap();
       servlets = use.api(classes.servletUse(), descriptors.components(), reading.initializers());
     }
     if (enterprise) {
@@ -261,6 +267,7 @@ public final class ArtifactReader {
                       new ServletApi.Use(
                           use.namespace(), member.name() + "!/" + use.seen(), use.started()))
               .forEach(uses::add);
+          descriptors.declaredBy(member.name(), module.web());
         } catch (ZipException e) {
           faults.add("module '" + member.name() + "' cannot be read: " + e.getMessage());
         }

@@ -4,7 +4,13 @@ import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /**
  * The head of a class file: version and the constant pool's texts (JVMS 17, section 4.4), without
@@ -15,10 +21,15 @@ import java.util.Optional;
  * @param jakarta refers to {@code jakarta/servlet/}
  * @param resource carries or may carry a {@code Resource} annotation
  * @param servlet carries or may carry a {@code WebServlet} annotation
- * @param removed a package it refers to that Java had until release 10; empty for none
+ * @param needed packages it refers to that neither Java nor the servlet API brings
  */
 record ClassFile(
-    int major, boolean javax, boolean jakarta, boolean resource, boolean servlet, String removed) {
+    int major,
+    boolean javax,
+    boolean jakarta,
+    boolean resource,
+    boolean servlet,
+    Set<String> needed) {
   /** Packages of modules that Java 11 no longer has (JEP 320). */
   static final List<String> REMOVED =
       List.of(
@@ -29,6 +40,15 @@ record ClassFile(
           "javax/activation/",
           "org/omg/CORBA/");
 
+  /** Packages of servers' own classes, of which an application may make use. */
+  static final List<String> OF_SERVERS =
+      List.of(
+          "org/apache/catalina/",
+          "org/eclipse/jetty/",
+          "io/undertow/",
+          "com/ibm/websphere/",
+          "com/sun/enterprise/");
+
   private static final int MAGIC = 0xCAFEBABE;
   private static final Word SERVLETS = new Word("/servlet/");
   private static final Word ANNOTATIONS = new Word("/annotation/");
@@ -36,7 +56,8 @@ record ClassFile(
   private static final Word JAKARTA = new Word("jakarta/servlet/");
   private static final Word RESOURCE = new Word("annotation/Resource");
   private static final Word SERVLET = new Word("annotation/WebServlet");
-  private static final List<Word> REMOVED_WORDS = REMOVED.stream().map(Word::new).toList();
+  private static final Map<String, Word> NEEDED =
+      packages().collect(Collectors.toMap(Function.identity(), Word::new));
   private static final List<Word> TELLING =
       List.of(
           SERVLETS,
@@ -44,7 +65,17 @@ record ClassFile(
           new Word("javax/xml/"),
           new Word("javax/jws/"),
           new Word("javax/activation/"),
-          new Word("org/omg/"));
+          new Word("org/omg/"),
+          new Word("/catalina/"),
+          new Word("/jetty/"),
+          new Word("io/undertow/"),
+          new Word("com/ibm/w"),
+          new Word("/enterprise/"));
+
+  /** All packages that are looked for. */
+  static Stream<String> packages() {
+    return Stream.concat(REMOVED.stream(), OF_SERVERS.stream());
+  }
 
   /** The major version alone, 0 when the bytes begin no class file. */
   static int majorOf(byte[] head) {
@@ -62,7 +93,7 @@ record ClassFile(
       return Optional.empty();
     }
     if (TELLING.stream().noneMatch(word -> word.isIn(bytes, 0, bytes.length))) {
-      return Optional.of(new ClassFile(major, false, false, false, false, ""));
+      return Optional.of(new ClassFile(major, false, false, false, false, Set.of()));
     }
     try {
       return Optional.of(new Pool(bytes).read(major));
@@ -79,7 +110,7 @@ record ClassFile(
     private boolean jakarta;
     private boolean resource;
     private boolean servlet;
-    private String removed = "";
+    private final Set<String> needed = new TreeSet<>();
 
     Pool(byte[] bytes) {
       this.bytes = bytes;
@@ -98,7 +129,7 @@ record ClassFile(
           index += tag == 5 || tag == 6 ? 1 : 0;
         }
       }
-      return new ClassFile(major, javax, jakarta, resource, servlet, removed);
+      return new ClassFile(major, javax, jakarta, resource, servlet, needed);
     }
 
     private void text(int from, int to) {
@@ -106,9 +137,12 @@ record ClassFile(
       jakarta = jakarta || JAKARTA.isIn(bytes, from, to);
       resource = resource || RESOURCE.isIn(bytes, from, to);
       servlet = servlet || SERVLET.isIn(bytes, from, to);
-      for (int i = 0; i < REMOVED.size() && removed.isEmpty(); i++) {
-        removed = REMOVED_WORDS.get(i).isIn(bytes, from, to) ? REMOVED.get(i) : "";
-      }
+      NEEDED.forEach(
+          (name, word) -> {
+            if (word.isIn(bytes, from, to)) {
+              needed.add(name);
+            }
+          });
     }
 
     private int unsignedShort() {

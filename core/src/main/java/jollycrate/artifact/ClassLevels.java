@@ -28,7 +28,7 @@ final class ClassLevels {
   private int highest;
   private String highestClass = "";
   private final Map<ServletNamespace, String> servletUse = new EnumMap<>(ServletNamespace.class);
-  private final SortedMap<String, String> removed = new TreeMap<>();
+  private final SortedMap<String, String> needed = new TreeMap<>();
   private final Set<String> brought = new TreeSet<>();
   private boolean any;
 
@@ -39,7 +39,7 @@ final class ClassLevels {
     servlets.addAll(more.servlets);
     ownPackages.addAll(more.ownPackages);
     more.servletUse.forEach(servletUse::putIfAbsent);
-    more.removed.forEach(removed::putIfAbsent);
+    more.needed.forEach(needed::putIfAbsent);
     brought.addAll(more.brought);
     any |= more.any;
     if (more.highest > highest) {
@@ -79,9 +79,7 @@ final class ClassLevels {
     if (head.jakarta()) {
       servletUse.putIfAbsent(ServletNamespace.JAKARTA, name);
     }
-    if (!head.removed().isEmpty()) {
-      removed.putIfAbsent(head.removed(), name);
-    }
+    head.needed().forEach(one -> needed.putIfAbsent(one, name));
     brings(name);
     ownPackages.add(packageOf(name));
     if (head.resource()) {
@@ -156,13 +154,9 @@ final class ClassLevels {
     return highestClass;
   }
 
-  /** Notes a class of a package that Java has no longer. */
+  /** Notes a class of a package that others may need. */
   void brings(String entry) {
-    for (String gone : ClassFile.REMOVED) {
-      if (entry.contains(gone)) {
-        brought.add(gone);
-      }
-    }
+    ClassFile.packages().filter(entry::contains).forEach(brought::add);
   }
 
   /** The servlet APIs that own classes refer to, each with an entry that does. */
@@ -171,10 +165,11 @@ final class ClassLevels {
   }
 
   /**
-   * Packages that Java has no longer and nothing inside brings, with an own class that needs it.
+   * Packages that Java has no longer, or that are a server's own, and nothing inside brings, with
+   * an own class that needs it.
    */
   SortedMap<String, String> missing() {
-    SortedMap<String, String> missing = new TreeMap<>(removed);
+    SortedMap<String, String> missing = new TreeMap<>(needed);
     missing.keySet().removeAll(brought);
     return missing;
   }

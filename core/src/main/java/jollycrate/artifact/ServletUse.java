@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.SortedMap;
+import java.util.TreeMap;
 import org.objectweb.asm.ClassReader;
 
 /**
@@ -73,6 +74,21 @@ final class ServletUse implements AutoCloseable {
           (entry, namespace) -> uses.add(new ServletApi.Use(namespace, entry, false)));
     }
     return new ServletApi(List.copyOf(uses));
+  }
+
+  /**
+   * Components whose class nothing inside holds, each with where it is named; those of the servlet
+   * API itself every server has.
+   */
+  SortedMap<String, String> absent(List<WebDescriptors.Component> components) {
+    SortedMap<String, String> absent = new TreeMap<>();
+    for (WebDescriptors.Component component : components) {
+      String entry = component.className().replace('.', '/') + CLASS;
+      if (!libraryOf.containsKey(entry) && archive.member(OWN + entry).isEmpty()) {
+        absent.putIfAbsent(component.className(), component.where());
+      }
+    }
+    return absent;
   }
 
   /** What a named class, or the first of its ancestors that tells, refers to. */

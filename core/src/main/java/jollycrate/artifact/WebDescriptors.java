@@ -14,8 +14,10 @@ import jollycrate.xml.XmlElement;
 final class WebDescriptors {
 
   private final List<Artifact.Declared> dataSources = new ArrayList<>();
+  private final List<Artifact.Resource> resources = new ArrayList<>();
   private final List<Artifact.DeclaredEntry> entries = new ArrayList<>();
   private final SortedSet<String> roles = new TreeSet<>();
+  private final List<Artifact.Guarded> guarded = new ArrayList<>();
   private final List<Artifact.Endpoint> endpoints = new ArrayList<>();
   private final List<Artifact.Endpoint> annotated = new ArrayList<>();
   private final List<Component> components = new ArrayList<>();
@@ -37,10 +39,11 @@ final class WebDescriptors {
     XmlDocument document = XmlDocument.parse(entry, bytes);
     XmlElement root = document.root();
     for (XmlElement reference : root.children("resource-ref")) {
-      String type = reference.childText("res-type");
-      if (type.isEmpty() || type.equals("javax.sql.DataSource")) {
-        declare(
-            reference.childText("res-ref-name"), entry + ":" + document.lineOf(reference.start()));
+      declare(reference, "res", entry + ":" + document.lineOf(reference.start()));
+    }
+    for (String kind : List.of("resource-env", "message-destination")) {
+      for (XmlElement reference : root.children(kind + "-ref")) {
+        declare(reference, kind, entry + ":" + document.lineOf(reference.start()));
       }
     }
     for (XmlElement declared : root.children("env-entry")) {
@@ -52,7 +55,23 @@ final class WebDescriptors {
     root.descendants("auth-constraint").stream()
         .flatMap(constraint -> constraint.children("role-name").stream())
         .forEach(role -> addRole(role.text()));
+    root.children("security-constraint")
+        .forEach(
+            constraint -> guard(constraint, entry + ":" + document.lineOf(constraint.start())));
     return components(entry, document);
+  }
+
+  private void guard(XmlElement constraint, String where) {
+    List<String> patterns =
+        constraint.children("web-resource-collection").stream()
+            .flatMap(collection -> collection.children("url-pattern").stream())
+            .map(XmlElement::text)
+            .toList();
+    if (!patterns.isEmpty() && constraint.child("auth-constraint").isPresent()) {
+      List<String> named =
+          constraint.descendants("role-name").stream().map(XmlElement::text).toList();
+      guarded.add(new Artifact.Guarded(patterns, named, where));
+    }
   }
 
   private static List<Component> components(String entry, XmlDocument document) {
@@ -139,6 +158,17 @@ final class WebDescriptors {
     }
   }
 
+  private void declare(XmlElement reference, String kind, String where) {
+    String name = reference.childText(kind + "-ref-name");
+    String type = reference.childText(kind.equals("res") ? "res-type" : kind + "-ref-type");
+    type = type.isEmpty() ? reference.childText(kind + "-type") : type;
+    if (type.equals("javax.sql.DataSource") || type.isEmpty() && kind.equals("res")) {
+      declare(name, where);
+    } else if (!name.isEmpty()) {
+      resources.add(new Artifact.Resource(name, type, where));
+    }
+  }
+
   void declare(String jndiName, String where) {
     String name = Artifact.Declared.ownName(jndiName);
     boolean known = dataSources.stream().anyMatch(declared -> declared.name().equals(name));
@@ -161,8 +191,27 @@ final class WebDescriptors {
     return List.copyOf(entries);
   }
 
+  List<Artifact.Resource> resources() {
+    return List.copyOf(resources);
+  }
+
+  /** Takes over what the web module of an EAR declares. */
+  void declaredBy(String module, Artifact.Web web) {
+    String within = module + "!/";
+    web.dataSources().forEach(one -> declare(one.name(), within + one.where()));
+    web.resources()
+        .forEach(
+            one ->
+                resources.add(new Artifact.Resource(one.name(), one.type(), within + one.where())));
+    roles.addAll(web.roles());
+  }
+
   List<Artifact.Declared> dataSources() {
     return List.copyOf(dataSources);
+  }
+
+  List<Artifact.Guarded> guarded() {
+    return List.copyOf(guarded);
   }
 
   SortedSet<String> roles() {

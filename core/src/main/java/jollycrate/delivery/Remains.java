@@ -22,8 +22,8 @@ final class Remains {
    */
   static List<Space> of(Site site, Standing.Owner owner, Standing standing) {
     Set<String> known = new HashSet<>(owner.found());
-    known.addAll(site.traits().own());
-    known.addAll(site.traits().leftOut());
+    known.addAll(site.traits().folders().own());
+    known.addAll(site.traits().folders().leftOut());
     known.add(site.server().records().getFileName().toString());
     standing.pieces().keySet().stream()
         .map(key -> site.server().folder().relativize(Keys.path(site.server(), key)))
@@ -48,7 +48,8 @@ final class Remains {
             (key, held) -> {
               Path path = Keys.path(site.server(), key);
               boolean onlyOurs =
-                  site.traits().own().contains(first(site, path)) && !site.traits().hosts();
+                  site.traits().folders().own().contains(first(site, path))
+                      && !site.traits().hosts();
               if (onlyOurs && !held.digest().equals(Standing.FOLDER)) {
                 folders.add(path.getParent());
               }

@@ -32,6 +32,10 @@ final class DraftText {
     text.append("\n").append(name.startsWith("[") ? name : "[" + name + "]").append("\n");
   }
 
+  void gap() {
+    text.append('\n');
+  }
+
   void value(String key, String written, String where) {
     String line = key + " = " + written;
     text.append(where.isEmpty() ? line : String.format("%-40s # %s", line, where)).append('\n');

@@ -11,7 +11,6 @@ import java.util.stream.Stream;
 import jollycrate.app.ApplicationFile;
 import jollycrate.app.NotDescribedException;
 import jollycrate.artifact.Artifact;
-import jollycrate.artifact.ArtifactKind;
 import jollycrate.file.SmallFile;
 import jollycrate.json.Json;
 
@@ -19,7 +18,6 @@ import jollycrate.json.Json;
 public final class Drafting {
   private static final String WEB = "src/main/webapp";
   private static final List<String> PAGES = List.of("dist", "build", "out", "public");
-  private static final int MOST_CHECKS = 20;
 
   private final Path folder;
   private final DraftText text = new DraftText();
@@ -43,7 +41,8 @@ public final class Drafting {
     text.note("Lines that begin with 'tell:' are yours to complete.");
     Optional<Insight> insight = described();
     insight.ifPresentOrElse(
-        this::declared, () -> text.ask("what it declares: nothing here could be read yet"));
+        found -> new DeclaredDraft(folder, text, driver).write(found),
+        () -> text.ask("what it declares: nothing here could be read yet"));
     return write();
   }
 
@@ -134,14 +133,26 @@ public final class Drafting {
     List<Path> classes = List.of(target.resolve("classes"));
     text.value("classes", "[\"target/classes\"]", "where Maven compiles to");
     pages(war);
+    Optional<Insight> insight =
+        built
+            .filter(file -> war)
+            .flatMap(Insight::of)
+            .or(() -> Insight.of(classes, war ? List.of(folder.resolve(WEB)) : List.of()));
+    if (war && insight.filter(found -> found.asksForData()).isPresent()) {
+      driver
+          .filter(Driver::packed)
+          .ifPresent(
+              own ->
+                  text.value(
+                      "leave-out",
+                      "[\"WEB-INF/lib/" + own.artifact() + "-*.jar\"]",
+                      "the server gets the driver with the data source"));
+    }
     note(war);
     if (!Files.isDirectory(classes.get(0)) && Files.isDirectory(folder.resolve("src/main/java"))) {
       text.ask("what its classes declare: they are not compiled yet. Build, then draft again");
     }
-    return built
-        .filter(file -> war)
-        .flatMap(Insight::of)
-        .or(() -> Insight.of(classes, war ? List.of(folder.resolve(WEB)) : List.of()));
+    return insight;
   }
 
   /** What its own build makes is delivered as it is. */
@@ -249,57 +260,6 @@ public final class Drafting {
         .ifPresent(version -> text.text("version", version, shown(archive)));
     text.text("artifact", shown(archive), "the newest archive here");
     return insight;
-  }
-
-  private void declared(Insight insight) {
-    Artifact artifact = insight.artifact();
-    if (artifact.kind() != ArtifactKind.EXECUTABLE_JAR
-        && artifact.kind() != ArtifactKind.LIBRARY_JAR) {
-      text.table("app");
-      text.text("path", "/" + artifactPath(), "by its name; / for the root");
-    }
-    artifact.web().dataSources().forEach(this::dataSource);
-    if (!artifact.web().roles().isEmpty()) {
-      text.table("users");
-      text.mark("robin = \"env:ROBIN_PASSWORD\"", "who logs in, and where the passwords stand");
-      text.table("roles");
-      artifact.web().roles().forEach(this::role);
-    }
-    insight.sure().stream().limit(MOST_CHECKS).forEach(this::check);
-  }
-
-  private void role(String role) {
-    text.value(DraftText.key(role), "[]", "web.xml or an annotation");
-    text.ask("who has the role '" + role + "'");
-  }
-
-  private String artifactPath() {
-    return text.found().stream()
-        .filter(one -> one.key().equals("name"))
-        .map(one -> one.value().replace("\"", ""))
-        .findFirst()
-        .orElse("");
-  }
-
-  private void dataSource(Artifact.Declared declared) {
-    text.table("datasource." + DraftText.key(declared.name()));
-    text.note(declared.where());
-    String url = driver.map(Driver::url).orElse("jdbc:...");
-    text.mark("url = " + DraftText.quoted(url), "its JDBC URL");
-    text.mark("user = \"...\"", "who logs in");
-    text.mark("password = \"env:DB_PASSWORD\"", "where the password stands");
-    if (driver.isPresent()) {
-      Driver known = driver.get();
-      text.text("driver", "maven:" + known.group() + ":" + known.artifact(), known.where());
-    } else {
-      text.mark("driver = \"drivers/driver.jar\"", "the archive that holds the JDBC driver");
-    }
-  }
-
-  private void check(Artifact.Endpoint endpoint) {
-    text.table("[[check]]");
-    text.text("name", endpoint.pattern() + " answers", "");
-    text.text("get", endpoint.pattern(), endpoint.where());
   }
 
   private static boolean isWar(Path file) {

@@ -24,6 +24,11 @@ import jollycrate.pack.Shape;
  */
 record Insight(Artifact artifact, List<Artifact.Endpoint> sure) {
 
+  /** Whether it declares a data source. */
+  boolean asksForData() {
+    return !artifact.web().dataSources().isEmpty();
+  }
+
   /** Of an archive that was built before. */
   static Optional<Insight> of(Path archive) {
     try {

@@ -23,6 +23,8 @@ final class Pom {
           "micronaut-maven-plugin",
           "helidon-maven-plugin");
 
+  private static final Set<String> NOT_PACKED = Set.of("provided", "test", "system");
+
   static final String NAME = "pom.xml";
   private static final int MOST_BYTES = 1 << 20;
 
@@ -151,6 +153,7 @@ final class Pom {
                 Driver.of(
                     text(dependency, "groupId").orElse(""),
                     text(dependency, "artifactId").orElse(""),
+                    text(dependency, "scope").filter(NOT_PACKED::contains).isEmpty(),
                     NAME + ":" + document.lineOf(dependency.start()))
                     .stream())
         .findFirst();

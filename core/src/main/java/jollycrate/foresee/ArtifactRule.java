@@ -3,6 +3,7 @@ package jollycrate.foresee;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import jollycrate.artifact.Artifact;
@@ -35,6 +36,9 @@ final class ArtifactRule implements Rule {
     main(scene, artifact, findings);
     namespace(scene, artifact, name, findings);
     modules(scene, artifact, name, findings);
+    if (scene.traits().hosts()) {
+      notThere(scene, artifact, name, findings);
+    }
     return findings;
   }
 
@@ -185,7 +189,8 @@ final class ArtifactRule implements Rule {
         .classes()
         .missing()
         .forEach(
-            (gone, entry) ->
+            (gone, entry) -> {
+              if (!Artifact.Classes.isOfServers(gone)) {
                 findings.add(
                     Finding.warn(
                         name,
@@ -194,6 +199,41 @@ final class ArtifactRule implements Rule {
                             + ", which Java has no longer since release 11, and no library inside"
                             + " brings it",
                         entry,
-                        "Add a library that holds it, or run the server on Java 8")));
+                        "Add a library that holds it, or run the server on Java 8"));
+              }
+            });
+  }
+
+  /** Classes that the server would need to have; its own libraries may hold them. */
+  private static void notThere(
+      Scene scene, Artifact artifact, String name, List<Finding> findings) {
+    String label = scene.traits().label();
+    artifact.classes().absent().entrySet().stream()
+        .filter(absent -> !scene.traits().brings(absent.getKey()))
+        .forEach(
+            absent ->
+                findings.add(
+                    Finding.warn(
+                        name,
+                        absent.getKey() + " is not inside, and " + label + " does not bring it",
+                        absent.getValue(),
+                        "Add the library that holds it to WEB-INF/lib, if it does not stand among"
+                            + " the server's own")));
+    artifact.classes().missing().entrySet().stream()
+        .filter(missing -> Artifact.Classes.isOfServers(missing.getKey()))
+        .map(missing -> Map.entry(missing.getKey().replace('/', '.'), missing.getValue()))
+        .filter(missing -> !scene.traits().brings(missing.getKey()))
+        .forEach(
+            missing ->
+                findings.add(
+                    Finding.warn(
+                        name,
+                        "it refers to "
+                            + missing.getKey().replaceFirst("\\.$", "")
+                            + ", classes of another server that neither it nor "
+                            + label
+                            + " brings",
+                        missing.getValue(),
+                        "Add the library that holds them, or deliver it to that server")));
   }
 }

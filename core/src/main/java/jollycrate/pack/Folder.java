@@ -28,11 +28,14 @@ final class Folder {
   private static final Set<String> EDITOR =
       Set.of(".idea", ".vscode", ".settings", ".project", ".classpath");
 
+  private static final String ASKED_FOR = "asked for by 'leave-out'";
+
   /** A file found. */
   record Found(Path file, String name, FileFacts facts) {}
 
   private final Contents contents;
   private final List<PathMatcher> patterns;
+  private final List<Path> leftLibraries = new ArrayList<>();
 
   Folder(Contents contents, List<String> leaveOut) {
     this.contents = contents;
@@ -65,10 +68,22 @@ final class Folder {
   /** Adds one file unless a pattern leaves it out. */
   void addFile(Path file, String name, String part) throws IOException {
     if (isLeftOut(name)) {
-      contents.leaveOut(name, "asked for by 'leave-out'", Files.size(file));
+      contents.leaveOut(name, ASKED_FOR, Files.size(file));
+      noteLibrary(file);
     } else {
       contents.addFile(file, name, part);
     }
+  }
+
+  private void noteLibrary(Path file) {
+    if (file.toString().endsWith(".jar")) {
+      leftLibraries.add(file);
+    }
+  }
+
+  /** Libraries that a pattern leaves out. */
+  List<Path> leftLibraries() {
+    return leftLibraries;
   }
 
   /** Whether a pattern leaves a path out. */
@@ -124,6 +139,9 @@ final class Folder {
     String reason = reasonToLeaveOut(child, path);
     if (!reason.isEmpty()) {
       contents.leaveOut(path, reason, child.is(FileFacts.Type.FILE) ? child.facts().size() : 0);
+      if (reason.equals(ASKED_FOR)) {
+        noteLibrary(child.path());
+      }
     } else if (folder) {
       walk(child.path(), name, files);
     } else if (child.is(FileFacts.Type.FILE)) {
@@ -150,7 +168,7 @@ final class Folder {
     if (child.is(FileFacts.Type.LINK)) {
       return "a symbolic link";
     }
-    return isLeftOut(name) ? "asked for by 'leave-out'" : "";
+    return isLeftOut(name) ? ASKED_FOR : "";
   }
 
   /** A folder of the project that must be there. */

@@ -84,6 +84,7 @@ final class Layout implements AutoCloseable {
     for (Library library : libraries.own()) {
       folders.addFile(library.file(), WAR_LIBRARIES + library.fileName(), "libraries");
     }
+    classes.tellMissing(folders.leftLibraries());
     if (request.choice().freshPages()) {
       PageCaching.addWhereNeeded(contents);
     }

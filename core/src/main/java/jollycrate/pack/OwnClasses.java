@@ -2,6 +2,8 @@ package jollycrate.pack;
 
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -10,12 +12,15 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 import jollycrate.artifact.ClassFacts;
 import jollycrate.artifact.ZipMember;
 
 /** The project's own classes: which go in, which of them starts, and what they miss. */
 final class OwnClasses {
   private static final String CLASS = ".class";
+  private static final Pattern OF_CONTAINERS = Pattern.compile("(jakarta|javax)\\.");
   private static final int MOST_BYTES = 16 << 20;
 
   private final String prefix;
@@ -105,25 +110,73 @@ final class OwnClasses {
   }
 
   private void tellMissing() throws IOException {
+    Map<String, String> neededBy = neededBy(leftClasses);
+    if (!neededBy.isEmpty()) {
+      contents.warn(
+          (neededBy.size() == 1 ? "1 class is" : neededBy.size() + " classes are")
+              + " needed but left out; add the packages to 'packages'",
+          told(neededBy));
+    }
+  }
+
+  /**
+   * Says which libraries are left out although own classes need them and no other one has what they
+   * need. APIs of the servlet container are the server's.
+   */
+  void tellMissing(List<Path> leftLibraries) throws IOException {
+    Set<String> taken = new HashSet<>();
+    if (!leftLibraries.isEmpty()) {
+      for (Entry entry : contents.entries().values()) {
+        if (entry.name().endsWith(".jar") && entry.source() instanceof Source.OfFile file) {
+          taken.addAll(classes(file.path()));
+        }
+      }
+    }
+    for (Path library : leftLibraries) {
+      Set<String> left = new HashSet<>(classes(library));
+      left.removeIf(name -> taken.contains(name) || OF_CONTAINERS.matcher(name).lookingAt());
+      Map<String, String> neededBy = neededBy(left);
+      if (!neededBy.isEmpty()) {
+        contents.warn(
+            library.getFileName()
+                + " is left out and needed; take it out of 'leave-out', unless the server has it",
+            told(neededBy));
+      }
+    }
+  }
+
+  private static Set<String> classes(Path archive) {
+    try (Library library = Library.open(archive)) {
+      return library.archive().members().stream()
+          .map(ZipMember::name)
+          .filter(name -> name.endsWith(CLASS))
+          .map(name -> name.replaceFirst("\\.class$", "").replace('/', '.'))
+          .collect(Collectors.toSet());
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  private static List<String> told(Map<String, String> neededBy) {
+    List<String> details = new ArrayList<>();
+    neededBy.forEach((name, by) -> details.add(name + ", needed by " + by));
+    return details;
+  }
+
+  /** Own classes that refer to one of these, by the one that they refer to. */
+  private Map<String, String> neededBy(Set<String> left) throws IOException {
     Map<String, String> neededBy = new TreeMap<>();
     for (Entry entry : classEntries()) {
       Optional<ClassFacts> facts = facts(entry);
       if (facts.isPresent()) {
         for (String reference : facts.get().references()) {
-          if (leftClasses.contains(reference)) {
+          if (left.contains(reference)) {
             neededBy.putIfAbsent(reference, facts.get().name());
           }
         }
       }
     }
-    if (!neededBy.isEmpty()) {
-      List<String> details = new ArrayList<>();
-      neededBy.forEach((name, by) -> details.add(name + ", needed by " + by));
-      contents.warn(
-          (neededBy.size() == 1 ? "1 class is" : neededBy.size() + " classes are")
-              + " needed but left out; add the packages to 'packages'",
-          details);
-    }
+    return neededBy;
   }
 
   private List<Entry> classEntries() {

@@ -15,9 +15,9 @@ import jollycrate.artifact.ServletNamespace;
  * @param namespace the servlet API it offers; NONE when it offers none, BOTH when it serves
  *     applications of either
  * @param leastJava oldest Java it runs on
- * @param leftOut top-level folders that no comparison looks into: logs, temporary and work files
- * @param own further top-level names that belong to the server itself
- * @param log relative to the server's folder
+ * @param folders what stands in a server's folder
+ * @param brings packages of its own, and of APIs beyond servlets, that applications may use, like
+ *     {@code org.apache.catalina.}
  * @param features what it has besides
  */
 public record Traits(
@@ -26,17 +26,32 @@ public record Traits(
     ServletNamespace namespace,
     int leastJava,
     Set<Swap> swaps,
-    List<String> leftOut,
-    List<String> own,
-    Path log,
+    Folders folders,
+    Set<String> brings,
     Set<Feature> features) {
+  /**
+   * What stands in a server's folder.
+   *
+   * @param leftOut top-level folders that no comparison looks into: logs, temporary and work files
+   * @param own further top-level names that belong to the server itself
+   * @param log relative to the server's folder
+   */
+  public record Folders(List<String> leftOut, List<String> own, Path log) {}
+
+  /** Whether applications find a class, or the classes of a package, on the server. */
+  public boolean brings(String name) {
+    return brings.stream().anyMatch(name::startsWith);
+  }
 
   /** Whether one process hosts every application. */
   public boolean hosts() {
     return features.contains(Feature.HOSTS);
   }
 
-  /** Whether an archive can be delivered there, as far as itself and the servlet API go. */
+  /**
+   * Whether an archive can be delivered there, as far as itself, the servlet API and the classes
+   * that its descriptors name go.
+   */
   public boolean suit(Artifact artifact) {
     ServletNamespace uses = artifact.web().namespace();
     boolean speaks =
@@ -44,6 +59,8 @@ public record Traits(
             || namespace == ServletNamespace.BOTH
             || (uses == ServletNamespace.NONE || uses == ServletNamespace.BOTH || uses == namespace)
                 && artifact.web().servlets().startedWithout(namespace).isEmpty();
-    return takes.contains(artifact.kind()) && speaks;
+    boolean starts =
+        !hosts() || artifact.classes().absent().keySet().stream().allMatch(this::brings);
+    return takes.contains(artifact.kind()) && speaks && starts;
   }
 }

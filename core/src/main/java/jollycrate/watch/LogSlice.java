@@ -72,8 +72,13 @@ public record LogSlice(List<Part> parts) {
   int position(Site site, long offset) {
     Part first = parts.get(0);
     if (offset > first.from() && site.journal().isPresent()) {
-      int behind = site.journal().get().since(offset).length();
-      return Math.max(0, first.text().length() - behind);
+      UnitJournal journal = site.journal().get();
+      int all = first.text().length();
+      int before =
+          first.from() > 0
+              ? journal.between(first.from(), offset).length()
+              : all - journal.since(offset).length();
+      return Math.min(all, Math.max(0, before));
     }
     int length = (int) Math.min(first.bytes().length, Math.max(0, offset - first.from()));
     return new String(first.bytes(), 0, length, StandardCharsets.UTF_8).length();

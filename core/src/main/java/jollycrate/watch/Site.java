@@ -118,7 +118,7 @@ public record Site(
   }
 
   private Path logFile() {
-    return server.log(traits.log());
+    return server.log(traits.folders().log());
   }
 
   /** Lets time go by before the next look, which the log's growing brings about. */

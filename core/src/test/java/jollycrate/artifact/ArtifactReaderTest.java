@@ -324,4 +324,43 @@ class ArtifactReaderTest {
         .hasMessageContaining("Cannot read '" + cut + "' as an archive");
     assertThatThrownBy(() -> ArtifactReader.read(folder)).hasMessageContaining("it is a folder");
   }
+
+  @Test
+  void whatElseItNeedsIsSaid() throws IOException {
+    Map<String, byte[]> web = new LinkedHashMap<>();
+    web.put(
+        WEB_XML,
+        """
+        <web-app>
+          <resource-ref><res-ref-name>mail/Session</res-ref-name><res-type>jakarta.mail.Session</res-type></resource-ref>
+          <resource-ref><res-ref-name>jdbc/spokes</res-ref-name></resource-ref>
+          <resource-env-ref><resource-env-ref-name>jms/bells</resource-env-ref-name>
+            <resource-env-ref-type>jakarta.jms.Queue</resource-env-ref-type></resource-env-ref>
+          <servlet><servlet-name>desk</servlet-name><servlet-class>spokes.Desk</servlet-class></servlet>
+          <servlet><servlet-name>gone</servlet-name><servlet-class>spokes.Gone</servlet-class></servlet>
+        </web-app>
+        """
+            .getBytes(StandardCharsets.UTF_8));
+    web.put(
+        "WEB-INF/classes/spokes/Desk.class",
+        classFile("spokes/Desk", 17, "org/eclipse/jetty/servlet/DefaultServlet"));
+    entries.putAll(web);
+    Artifact war = read("spokes.war");
+    assertThat(war.web().resources())
+        .containsExactly(
+            new Artifact.Resource("mail/Session", "jakarta.mail.Session", WEB_XML + ":2"),
+            new Artifact.Resource("jms/bells", "jakarta.jms.Queue", WEB_XML + ":4"));
+    assertThat(war.classes().absent()).containsExactly(Map.entry("spokes.Gone", WEB_XML + ":7"));
+    assertThat(war.classes().missing())
+        .containsExactly(Map.entry("org/eclipse/jetty/", "WEB-INF/classes/spokes/Desk.class"));
+    entries.clear();
+    Artifact ear = entry("shop.war", zip(web)).read("spokes.ear");
+    assertThat(ear.web().dataSources())
+        .containsExactly(new Artifact.Declared("jdbc/spokes", "shop.war!/" + WEB_XML + ":3"));
+    assertThat(ear.web().resources()).hasSize(2);
+    entries.clear();
+    entry("WEB-INF/lib/jetty.jar", zip(Map.of("org/eclipse/jetty/servlet/X.class", new byte[8])));
+    entries.putAll(web);
+    assertThat(read("spokes.war").classes().missing()).isEmpty();
+  }
 }

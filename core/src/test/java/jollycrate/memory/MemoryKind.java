@@ -48,9 +48,8 @@ final class MemoryKind implements ServerKind, KindProcesses, KindLogs {
           ServletNamespace.JAKARTA,
           1,
           Set.of(Swap.values()),
-          List.of("logs"),
-          List.of(),
-          Path.of("logs/log"),
+          new Traits.Folders(List.of("logs"), List.of(), Path.of("logs/log")),
+          Set.of(),
           Set.of(Feature.HOSTS));
 
   private final Swap swap;

@@ -11,6 +11,8 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.objectweb.asm.ClassWriter;
+import org.objectweb.asm.Opcodes;
 
 /** A server's libraries stay out of a WAR and stand aside in an executable one. */
 class LibrariesTest {
@@ -62,6 +64,35 @@ class LibrariesTest {
     assertThat(Project.names(packed))
         .contains("WEB-INF/lib/tomcat-jdbc-1.jar")
         .doesNotContain("WEB-INF/lib/tomcat-embed-1.jar");
+  }
+
+  @Test
+  void whatIsLeftOutAndNeededIsForeseen() throws IOException {
+    ClassWriter desk = new ClassWriter(0);
+    desk.visit(Opcodes.V17, Opcodes.ACC_PUBLIC, "shop/Desk", null, "json/Json", null);
+    desk.visitEnd();
+    Packed packed =
+        project()
+            .file("classes/shop/Desk.class", desk.toByteArray())
+            .library("json-1.jar", "json/Json.class")
+            .library("unused-1.jar", "unused/Other.class")
+            .leavingOut("WEB-INF/lib/*-1.jar")
+            .pack(Shape.WAR);
+    assertThat(packed.remarks())
+        .containsExactly(
+            new Packed.Remark(
+                true,
+                "json-1.jar is left out and needed; take it out of 'leave-out', unless the server"
+                    + " has it",
+                List.of("json.Json, needed by shop.Desk")));
+    assertThat(
+            project()
+                .library("more-2.jar", "json/Json.class")
+                .leavingOut("**/json-1.jar")
+                .library("json-1.jar", "json/Json.class", "json/More.class")
+                .pack(Shape.WAR)
+                .remarks())
+        .isEmpty();
   }
 
   @Test

@@ -70,6 +70,11 @@ final class Project {
     return this;
   }
 
+  Project leavingOut(String... patterns) {
+    choice = new PackRequest.Choice(List.of(), List.of(patterns), List.of(), false);
+    return this;
+  }
+
   Project starting(String mainClass) {
     main = Optional.of(mainClass);
     return this;

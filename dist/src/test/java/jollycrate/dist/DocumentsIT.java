@@ -100,14 +100,25 @@ class DocumentsIT {
     Path project = Files.createDirectories(folder.resolve("project"));
     Files.writeString(
         project.resolve("pom.xml"),
-        "<project><artifactId>shop</artifactId><version>1</version><packaging>war</packaging></project>");
+        "<project><artifactId>shop</artifactId><version>1</version><packaging>war</packaging>"
+            + "<dependencies><dependency><groupId>com.h2database</groupId><artifactId>h2</artifactId>"
+            + "</dependency></dependencies></project>");
+    Path web = Files.createDirectories(project.resolve("src/main/webapp/WEB-INF"));
+    Files.copy(Program.HOME.resolve("samples/spokes/web/WEB-INF/web.xml"), web.resolve("web.xml"));
+    Files.writeString(Files.createDirectory(project.resolve("db")).resolve("1.sql"), "SELECT 1;");
     Program program = new Program(project);
     for (int i = 0; i < 2; i++) {
       String draft = program.run("draft", "--json").out();
       assertThat(schema.validate(draft, InputFormat.JSON)).as(draft).isEmpty();
       assertThat(draft).contains("\"written\" : " + (i == 0));
     }
-    assertThat(project.resolve("jolly.toml")).content().contains("version = \"pom:pom.xml\"");
+    assertThat(project.resolve("jolly.toml"))
+        .content()
+        .contains(
+            "version = \"pom:pom.xml\"",
+            "leave-out = [\"WEB-INF/lib/h2-*.jar\"]",
+            "# tell: sql = \"db/*.sql\"",
+            "[[access]]\npaths = [\"/ledger\"]");
   }
 
   /** In the built program, where the sources are not. */

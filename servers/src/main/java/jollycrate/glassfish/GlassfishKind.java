@@ -78,9 +78,12 @@ public final class GlassfishKind implements ServerKind {
         ServletNamespace.JAKARTA,
         17,
         Set.of(Swap.LIVE, Swap.RESTART),
-        List.of("logs", "tmp", GlassfishFiles.STATE),
-        List.of(GlassfishFiles.CONFIGURATION, GlassfishFiles.DEPLOYMENTS, GlassfishFiles.LIBRARIES),
-        HostedLogs.USUAL,
+        new Traits.Folders(
+            List.of("logs", "tmp", GlassfishFiles.STATE),
+            List.of(
+                GlassfishFiles.CONFIGURATION, GlassfishFiles.DEPLOYMENTS, GlassfishFiles.LIBRARIES),
+            HostedLogs.USUAL),
+        Set.of("com.sun.", "jakarta.", "org.apache.catalina.", "org.glassfish."),
         Set.of(Feature.HOSTS));
   }
 

@@ -82,18 +82,20 @@ public final class JettyKind implements ServerKind {
         ServletNamespace.BOTH,
         17,
         Set.of(Swap.LIVE, Swap.RESTART),
-        List.of("logs", "tmp", UNPACKED),
-        List.of(
-            "environments",
-            "etc",
-            "lib",
-            "modules",
-            "resources",
-            "start.d",
-            "start.ini",
-            "webapps",
-            Environment.JAVAX_FOLDER),
-        HostedLogs.USUAL,
+        new Traits.Folders(
+            List.of("logs", "tmp", UNPACKED),
+            List.of(
+                "environments",
+                "etc",
+                "lib",
+                "modules",
+                "resources",
+                "start.d",
+                "start.ini",
+                "webapps",
+                Environment.JAVAX_FOLDER),
+            HostedLogs.USUAL),
+        Set.of("org.eclipse.jetty."),
         Set.of(Feature.HOSTS, Feature.ADMIN_LISTENER));
   }
 

@@ -75,18 +75,20 @@ public final class LibertyKind implements ServerKind {
         ServletNamespace.JAKARTA,
         17,
         Set.of(Swap.LIVE, Swap.RESTART),
-        List.of("logs", "tmp", LibertyFiles.STATE, "tranlog", "workarea"),
-        List.of(
-            LibertyFiles.SERVERS,
-            "apps",
-            "bootstrap.properties",
-            "configDropins",
-            "dropins",
-            "jvm.options",
-            "resources",
-            "server.env",
-            "server.xml"),
-        HostedLogs.USUAL,
+        new Traits.Folders(
+            List.of("logs", "tmp", LibertyFiles.STATE, "tranlog", "workarea"),
+            List.of(
+                LibertyFiles.SERVERS,
+                "apps",
+                "bootstrap.properties",
+                "configDropins",
+                "dropins",
+                "jvm.options",
+                "resources",
+                "server.env",
+                "server.xml"),
+            HostedLogs.USUAL),
+        Set.of("com.ibm.", "jakarta."),
         Set.of(Feature.HOSTS, Feature.LOOKS_AT_CONTENT, Feature.ADMIN_LISTENER));
   }
 

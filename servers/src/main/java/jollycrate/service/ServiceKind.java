@@ -77,9 +77,8 @@ public final class ServiceKind implements ServerKind {
         ServletNamespace.NONE,
         8,
         Set.of(Swap.LIVE, Swap.BESIDE_THEN_SWITCH),
-        List.of("log", "state"),
-        FOLDERS,
-        Path.of("state", "events"),
+        new Traits.Folders(List.of("log", "state"), FOLDERS, Path.of("state", "events")),
+        Set.of(),
         Set.of());
   }
 

@@ -48,6 +48,17 @@ import jollycrate.server.Wish;
 
 /** Apache Tomcat: everything of an application in one context descriptor. */
 public final class TomcatKind implements ServerKind {
+  private static final Set<String> TOMCAT =
+      Set.of(
+          "org.apache.catalina.",
+          "org.apache.coyote.",
+          "org.apache.el.",
+          "org.apache.jasper.",
+          "org.apache.juli.",
+          "org.apache.naming.",
+          "org.apache.tomcat.");
+  private static final Set<String> TOMEE =
+      Set.of("jakarta.", "javax.", "org.apache.", "com.sun.faces.");
   private static final int MOST_NOTES_BYTES = 1 << 16;
   private static final Pattern NOTES = Pattern.compile("Apache Tomcat Version (\\d+)\\.(\\d+)\\S*");
   private static final String SERVER_INFO = "org/apache/catalina/util/ServerInfo.properties";
@@ -112,9 +123,11 @@ public final class TomcatKind implements ServerKind {
         major >= FIRST_JAKARTA ? ServletNamespace.JAKARTA : ServletNamespace.JAVAX,
         major > FIRST_JAKARTA ? 17 : major == FIRST_JAKARTA ? 11 : 8,
         Set.of(Swap.LIVE, Swap.RESTART),
-        List.of("logs", "temp", "work"),
-        List.of("bin", "conf", "lib", "webapps", "webapps-admin", "webapps-javaee"),
-        TomcatLogs.USUAL,
+        new Traits.Folders(
+            List.of("logs", "temp", "work"),
+            List.of("bin", "conf", "lib", "webapps", "webapps-admin", "webapps-javaee"),
+            TomcatLogs.USUAL),
+        tomee.isPresent() ? TOMEE : TOMCAT,
         Set.of(Feature.HOSTS, Feature.HTTPS, Feature.ADMIN_LISTENER));
   }
 

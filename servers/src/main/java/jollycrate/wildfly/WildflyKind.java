@@ -84,9 +84,12 @@ public final class WildflyKind implements ServerKind {
         ServletNamespace.JAKARTA,
         17,
         Set.of(Swap.LIVE, Swap.RESTART),
-        List.of("logs", "tmp", Instance.STATE, "log"),
-        List.of("configuration", Instance.DEPLOYMENTS, "lib", "modules", NewConfiguration.USERS),
-        HostedLogs.USUAL,
+        new Traits.Folders(
+            List.of("logs", "tmp", Instance.STATE, "log"),
+            List.of(
+                "configuration", Instance.DEPLOYMENTS, "lib", "modules", NewConfiguration.USERS),
+            HostedLogs.USUAL),
+        Set.of("io.undertow.", "jakarta.", "org.jboss.", "org.wildfly."),
         Set.of(Feature.HOSTS, Feature.ADMIN_LISTENER));
   }
 

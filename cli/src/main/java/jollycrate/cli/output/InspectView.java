@@ -45,14 +45,7 @@ public final class InspectView {
         table,
         "goes to",
         goesTo.isEmpty() ? "no server that is known here" : String.join(", ", goesTo));
-    String gone = "not in Java";
-    for (Map.Entry<String, String> missing : artifact.classes().missing().entrySet()) {
-      row(
-          table,
-          gone,
-          missing.getKey() + style.faint("  since 11, needed by " + missing.getValue()));
-      gone = "";
-    }
+    missing(table, artifact.classes());
     artifact.start().mainClass().ifPresent(main -> row(table, "main class", main));
     artifact.start().startClass().ifPresent(start -> row(table, "goes on to", start));
     layout(table, artifact.layout());
@@ -60,6 +53,14 @@ public final class InspectView {
     String label = "data source";
     for (Artifact.Declared declared : artifact.web().dataSources()) {
       row(table, label, declared.name() + style.faint("  declared in " + declared.where()));
+      label = "";
+    }
+    label = "resource";
+    for (Artifact.Resource resource : artifact.web().resources()) {
+      row(
+          table,
+          label,
+          resource.name() + style.faint("  " + resource.type() + ", " + resource.where()));
       label = "";
     }
     label = "env entry";
@@ -74,12 +75,41 @@ public final class InspectView {
     if (!artifact.web().roles().isEmpty()) {
       row(table, "roles", String.join(", ", artifact.web().roles()));
     }
+    label = "guarded";
+    for (Artifact.Guarded guarded : artifact.web().guarded()) {
+      String by = guarded.roles().isEmpty() ? "nobody" : String.join(", ", guarded.roles());
+      row(
+          table,
+          label,
+          String.join(" ", guarded.patterns()) + faint("  for " + by + ", " + guarded.where()));
+      label = "";
+    }
     label = "fault";
     for (String fault : artifact.faults()) {
       table.row().cell(label, style::bad).cell(fault);
       label = "";
     }
     table.lines().forEach(screen::line);
+  }
+
+  /** What has to be there and is not inside. */
+  private void missing(Table table, Artifact.Classes classes) {
+    String label = "not inside";
+    for (Map.Entry<String, String> missing : classes.missing().entrySet()) {
+      String whose =
+          Artifact.Classes.isOfServers(missing.getKey())
+              ? "a server's own"
+              : "not in Java since release 11";
+      row(
+          table,
+          label,
+          missing.getKey() + faint("  " + whose + ", needed by " + missing.getValue()));
+      label = "";
+    }
+    for (Map.Entry<String, String> absent : classes.absent().entrySet()) {
+      row(table, label, absent.getKey() + faint("  named in " + absent.getValue()));
+      label = "";
+    }
   }
 
   private void layout(Table table, Artifact.Layout layout) {

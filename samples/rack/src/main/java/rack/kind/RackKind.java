@@ -52,9 +52,8 @@ public final class RackKind implements ServerKind, KindProcesses, KindLogs {
           ServletNamespace.NONE,
           17,
           Set.of(Swap.LIVE),
-          List.of("logs"),
-          List.of("hooks", "doors"),
-          LOG,
+          new Traits.Folders(List.of("logs"), List.of("hooks", "doors"), LOG),
+          Set.of(),
           Set.of(Feature.HOSTS));
 
   @Override
