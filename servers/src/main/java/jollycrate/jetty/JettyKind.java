@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.regex.Pattern;
+import java.util.stream.Stream;
 import jollycrate.artifact.ArtifactKind;
 import jollycrate.artifact.ServletNamespace;
 import jollycrate.host.Access;
@@ -143,8 +144,13 @@ public final class JettyKind implements ServerKind {
   @Override
   public List<Among> readsAmong(Server server) {
     List<Among> among = new ArrayList<>(List.of(JettyBase.startD(server), etc(server)));
-    List.of("webapps", Environment.JAVAX_FOLDER)
-        .forEach(folder -> among.add(new Among(server.folder().resolve(folder), ".xml")));
+    Stream.of("webapps", Environment.JAVAX_FOLDER)
+        .map(server.folder()::resolve)
+        .forEach(
+            folder -> {
+              among.add(new Among(folder, ".xml"));
+              among.add(new Among(folder, JettyOccupants.PROPERTIES));
+            });
     return among;
   }
 

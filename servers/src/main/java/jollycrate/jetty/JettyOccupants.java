@@ -1,11 +1,15 @@
 package jollycrate.jetty;
 
+import java.io.IOException;
+import java.io.StringReader;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Properties;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import jollycrate.hosting.Delivered;
 import jollycrate.server.Occupant;
 import jollycrate.server.Placement;
@@ -16,6 +20,9 @@ import jollycrate.xml.XmlException;
 
 /** What stands in the folders that a Jetty looks at, by what the descriptors there say. */
 final class JettyOccupants {
+  /** Ending of a file that tells of the application of the same name. */
+  static final String PROPERTIES = ".properties";
+
   private static final String CONNECTOR = "@";
 
   private final Stock stock;
@@ -56,8 +63,54 @@ final class JettyOccupants {
     return name.endsWith(".war") || !name.contains(".");
   }
 
-  private static Occupant named(Path file) {
-    return new Occupant(Placement.MAIN, JettyNames.pathOf(Delivered.baseName(file)), file, true);
+  private Occupant named(Path file) {
+    return new Occupant(Placement.MAIN, inContext(byName(file)), file, true);
+  }
+
+  private static String inContext(String path) {
+    return path.equals("/") ? "" : path;
+  }
+
+  /** By the properties that stand beside it under the same name, else by that name. */
+  private String byName(Path file) {
+    String name = Delivered.baseName(file);
+    Properties properties = new Properties();
+    stock
+        .text(file.resolveSibling(name + PROPERTIES))
+        .ifPresent(
+            text -> {
+              try {
+                properties.load(new StringReader(text));
+              } catch (IOException | IllegalArgumentException broken) {
+                properties.clear();
+              }
+            });
+    return properties.getProperty(
+        "jetty.deploy.contextPath",
+        properties.getProperty("jetty.deploy.defaultContextPath", JettyNames.pathOf(name)));
+  }
+
+  /** What is written in an element, or what the property stands for that it names. */
+  private Optional<String> value(XmlElement set) {
+    Optional<XmlElement> named =
+        Stream.of("Property", "SystemProperty", "Env")
+            .flatMap(kind -> set.children(kind).stream())
+            .findFirst();
+    if (named.isEmpty()) {
+      return Optional.of(set.text().strip());
+    }
+    Optional<String> told =
+        named
+            .filter(property -> property.name().equals("Property"))
+            .flatMap(property -> base.property(part(property, "name").orElse("")))
+            .map(JettyBase.Told::value);
+    return told.or(() -> part(named.get(), "default"));
+  }
+
+  /** An attribute, or the child element of that name in its other spelling. */
+  private static Optional<String> part(XmlElement property, String name) {
+    String child = property.childText(Character.toUpperCase(name.charAt(0)) + name.substring(1));
+    return Optional.of(property.value(name, child)).filter(text -> !text.isEmpty());
   }
 
   private List<Occupant> described(Path file) {
@@ -68,9 +121,9 @@ final class JettyOccupants {
     String path =
         root.get().descendants("Set").stream()
             .filter(set -> set.value("name", "").equals("contextPath"))
-            .map(XmlElement::text)
+            .flatMap(set -> value(set).stream())
             .findFirst()
-            .orElse(JettyNames.pathOf(Delivered.baseName(file)));
+            .orElseGet(() -> byName(file));
     List<String> listeners =
         root.get().descendants("Item").stream()
             .filter(item -> item.value("type", "").isEmpty())
@@ -78,7 +131,7 @@ final class JettyOccupants {
             .map(JettyOccupants::listener)
             .distinct()
             .toList();
-    String context = path.equals("/") ? "" : path;
+    String context = inContext(path);
     return (listeners.isEmpty() ? List.of(Placement.MAIN) : listeners)
         .stream().map(listener -> new Occupant(listener, context, file, true)).toList();
   }
