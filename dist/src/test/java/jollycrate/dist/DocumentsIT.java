@@ -8,8 +8,10 @@ import com.networknt.schema.SchemaLocation;
 import com.networknt.schema.SchemaRegistry;
 import com.networknt.schema.SpecificationVersion;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
@@ -135,6 +137,31 @@ class DocumentsIT {
             .forEach(target -> assertThat(docs.resolve(target)).as(page.toString()).exists());
       }
     }
+  }
+
+  @Test
+  void wordsAndNamesAreCompleted() throws Exception {
+    Files.writeString(folder.resolve("servers.toml"), "[server.bench]\n[host.app1]\n");
+    assertThat(completed("server", "star")).isEqualTo("start");
+    assertThat(completed("server", "start", "b")).isEqualTo("bench");
+    assertThat(completed("host", "test", "")).isEqualTo("app1");
+    assertThat(completed("deploy", "--to", "")).isEqualTo("bench");
+    assertThat(completed("app", "st")).isEqualTo("start stop");
+    assertThat(completed("deploy", "--dry")).isEqualTo("--dry-run");
+  }
+
+  private String completed(String... words) throws Exception {
+    List<String> command = new ArrayList<>();
+    command.add("bash");
+    command.add("-c");
+    command.add(
+        "source '"
+            + Program.HOME.resolve("share/completion/jolly.bash")
+            + "'; COMP_WORDS=(jolly \"$@\"); COMP_CWORD=$#; _jolly; echo \"${COMPREPLY[*]}\"");
+    command.add("jolly");
+    command.addAll(List.of(words));
+    Process bash = new ProcessBuilder(command).directory(folder.toFile()).start();
+    return new String(bash.getInputStream().readAllBytes(), StandardCharsets.UTF_8).strip();
   }
 
   static Schema schema() throws IOException {

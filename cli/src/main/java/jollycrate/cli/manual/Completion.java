@@ -1,23 +1,25 @@
 package jollycrate.cli.manual;
 
 import java.util.List;
+import java.util.SortedMap;
+import java.util.TreeMap;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import jollycrate.cli.options.Option;
 import jollycrate.cli.options.Usage;
 
 /**
- * Completion for bash and zsh: commands, their options, names of servers out of the nearest {@code
- * servers.toml}, files.
+ * Completion for bash and zsh: commands, their options, names of servers and machines out of the
+ * nearest {@code servers.toml}, files.
  */
 final class Completion {
-  private static final String SERVERS =
+  private static final String NAMES =
       """
-      _jolly_servers() {
+      _jolly_names() {
         local folder=$PWD
         while [ -n "$folder" ] && [ ! -f "$folder/servers.toml" ]; do folder=${folder%/*}; done
         [ -f "$folder/servers.toml" ] || return 0
-        sed -n 's/^[[:space:]]*\\[server\\.\\([A-Za-z0-9_-]*\\)].*/\\1/p' "$folder/servers.toml"
+        sed -n "s/^[[:space:]]*\\[$1\\.\\([A-Za-z0-9_-]*\\)].*/\\1/p" "$folder/servers.toml"
       }
       """;
 
@@ -25,31 +27,35 @@ final class Completion {
 
   static String bash(List<Usage> usages) {
     StringBuilder script = new StringBuilder("# Completion of jolly for bash: source this file.\n");
-    script.append(SERVERS);
-    script.append("_jolly() {\n");
-    script.append("  local word=${COMP_WORDS[COMP_CWORD]} before=${COMP_WORDS[COMP_CWORD-1]}\n");
-    script.append("  local first=${COMP_WORDS[1]} second=${COMP_WORDS[2]}\n");
-    script.append("  case $before in --to|--from|--on)\n");
-    script.append("    COMPREPLY=($(compgen -W \"$(_jolly_servers)\" -- \"$word\")); return ;;\n");
-    script.append("  esac\n");
-    script.append("  if [ \"$COMP_CWORD\" = 1 ]; then\n");
-    script.append("    COMPREPLY=($(compgen -W \"").append(firstWords(usages));
-    script.append("\" -- \"$word\")); return\n  fi\n");
-    script.append("  if [ \"$first\" = server ]; then\n    case $COMP_CWORD in\n");
-    script.append("      2) COMPREPLY=($(compgen -W \"").append(secondWords(usages));
-    script.append("\" -- \"$word\")); return ;;\n");
+    script.append(NAMES);
     script.append(
-        "      3) COMPREPLY=($(compgen -W \"$(_jolly_servers)\" -- \"$word\")); return ;;\n");
-    script.append("    esac\n    first=\"server $second\"\n  fi\n");
-    script.append("  case $word in -*) case $first in\n");
+        """
+        _jolly() {
+          local word=${COMP_WORDS[COMP_CWORD]} before=${COMP_WORDS[COMP_CWORD-1]}
+          local first=${COMP_WORDS[1]}
+          _jolly_of() { COMPREPLY=($(compgen -W "$*" -- "$word")); }
+          case $before in
+            --to|--from|--on) _jolly_of $(_jolly_names server); return ;;
+            --host) _jolly_of $(_jolly_names host); return ;;
+          esac
+          if [ "$COMP_CWORD" = 1 ]; then _jolly_of %s; return; fi
+          case $first in
+        """
+            .formatted(firstWords(usages)));
+    seconds(usages)
+        .forEach(
+            (first, seconds) ->
+                script.append(
+                    """
+                        %1$s) [ "$COMP_CWORD" = 2 ] && { _jolly_of %2$s; return; }
+                          [ "$COMP_CWORD" = 3 ] && [[ $word != -* ]] && { _jolly_of $(_jolly_names %1$s); return; }
+                          first="%1$s ${COMP_WORDS[2]}" ;;
+                    """
+                        .formatted(first, String.join(" ", seconds))));
+    script.append("  esac\n  case $word in -*) case $first in\n");
     usages.forEach(
         usage ->
-            script
-                .append("    '")
-                .append(usage.name())
-                .append("') COMPREPLY=($(compgen -W \"")
-                .append(options(usage))
-                .append("\" -- \"$word\")) ;;\n"));
+            script.append("    '%s') _jolly_of %s ;;\n".formatted(usage.name(), options(usage))));
     script.append("  esac; return ;; esac\n");
     script.append("  COMPREPLY=($(compgen -f -- \"$word\"))\n}\n");
     script.append("complete -o filenames -F _jolly jolly\n");
@@ -58,27 +64,34 @@ final class Completion {
 
   static String zsh(List<Usage> usages) {
     StringBuilder script = new StringBuilder("#compdef jolly\n");
-    script.append(SERVERS);
-    script.append("local -a names servers\n");
-    script.append("local first=$words[2]\n");
-    script.append("servers=(${(f)\"$(_jolly_servers)\"})\n");
+    script.append(NAMES);
     script.append(
-        "case $words[CURRENT-1] in --to|--from|--on) compadd -a servers; return ;; esac\n");
-    script.append("if (( CURRENT == 2 )); then compadd ").append(firstWords(usages));
-    script.append("; return; fi\n");
-    script.append("if [[ $first == server ]]; then\n");
-    script.append("  (( CURRENT == 3 )) && { compadd ").append(secondWords(usages));
-    script.append("; return; }\n  (( CURRENT == 4 )) && { compadd -a servers; return; }\n");
-    script.append("  first=\"server $words[3]\"\nfi\n");
-    script.append("if [[ $words[CURRENT] == -* ]]; then case $first in\n");
+        """
+        local first=$words[2]
+        _jolly_of() { compadd -- $*; }
+        _jolly_named() { compadd -- ${(f)"$(_jolly_names $1)"}; }
+        case $words[CURRENT-1] in
+          --to|--from|--on) _jolly_named server; return ;;
+          --host) _jolly_named host; return ;;
+        esac
+        if (( CURRENT == 2 )); then _jolly_of %s; return; fi
+        case $first in
+        """
+            .formatted(firstWords(usages)));
+    seconds(usages)
+        .forEach(
+            (first, seconds) ->
+                script.append(
+                    """
+                      %1$s) (( CURRENT == 3 )) && { _jolly_of %2$s; return; }
+                        (( CURRENT == 4 )) && [[ $words[CURRENT] != -* ]] && { _jolly_named %1$s; return; }
+                        first="%1$s $words[3]" ;;
+                    """
+                        .formatted(first, String.join(" ", seconds))));
+    script.append("esac\nif [[ $words[CURRENT] == -* ]]; then case $first in\n");
     usages.forEach(
         usage ->
-            script
-                .append("  '")
-                .append(usage.name())
-                .append("') compadd -- ")
-                .append(options(usage))
-                .append(" ;;\n"));
+            script.append("  '%s') _jolly_of %s ;;\n".formatted(usage.name(), options(usage))));
     script.append("esac; return; fi\n_files\n");
     return script.toString();
   }
@@ -90,12 +103,16 @@ final class Completion {
         .collect(Collectors.joining(" "));
   }
 
-  private static String secondWords(List<Usage> usages) {
+  /** The words that may follow a first one. */
+  private static SortedMap<String, List<String>> seconds(List<Usage> usages) {
     return usages.stream()
-        .map(Usage::name)
-        .filter(name -> name.startsWith("server "))
-        .map(name -> name.substring("server ".length()))
-        .collect(Collectors.joining(" "));
+        .map(usage -> usage.name().split(" "))
+        .filter(words -> words.length > 1)
+        .collect(
+            Collectors.groupingBy(
+                words -> words[0],
+                TreeMap::new,
+                Collectors.mapping(words -> words[1], Collectors.toList())));
   }
 
   private static String options(Usage usage) {
