@@ -17,6 +17,7 @@ import jollycrate.json.Json;
 /** Makes a first description of the project in a folder. */
 public final class Drafting {
   private static final String WEB = "src/main/webapp";
+  private static final String VERSION = "version = \"env:VERSION\"";
   private static final List<String> PAGES = List.of("dist", "build", "out", "public");
 
   private final Path folder;
@@ -71,8 +72,9 @@ public final class Drafting {
     if (pom.isPresent()) {
       return maven(pom.get());
     }
-    if (gradle().isPresent()) {
-      return ofGradle(gradle().get());
+    Optional<GradleScript> gradle = GradleScript.in(folder);
+    if (gradle.isPresent()) {
+      return ofGradle(gradle.get());
     }
     if (Files.isRegularFile(folder.resolve("package.json"))) {
       frontEnd();
@@ -110,7 +112,7 @@ public final class Drafting {
     if (pom.tellsVersion()) {
       text.text("version", "pom:pom.xml", pom.place("version"));
     } else {
-      text.mark("version = \"env:VERSION\"", "which version it is: a build sets it");
+      text.mark(VERSION, "which version it is: a build sets it");
     }
     boolean war = pom.packaging().equals("war");
     boolean wrapper = Files.isExecutable(folder.resolve("mvnw"));
@@ -121,7 +123,7 @@ public final class Drafting {
       return Insight.of(built.get());
     }
     String maven = wrapper ? "./mvnw" : "mvn";
-    Optional<String> maker = pom.makesProgram();
+    Optional<ProgramMaker> maker = pom.makesProgram();
     if (maker.isPresent() && !(war && pom.packaged().isEmpty())) {
       return ofItsOwnBuild(pom, maker.get(), maven, built);
     }
@@ -131,7 +133,9 @@ public final class Drafting {
       text.text("shape", "merged-jar", pom.place("packaging"));
     }
     List<Path> classes = List.of(target.resolve("classes"));
-    text.value("classes", "[\"target/classes\"]", "where Maven compiles to");
+    if (Files.isDirectory(classes.get(0)) || hasSources()) {
+      text.value("classes", "[\"target/classes\"]", "where Maven compiles to");
+    }
     pages(war);
     Optional<Insight> insight =
         built
@@ -157,19 +161,47 @@ public final class Drafting {
 
   /** What its own build makes is delivered as it is. */
   private Optional<Insight> ofItsOwnBuild(
-      Pom pom, String maker, String maven, Optional<Path> built) {
-    Optional<String> file = built.map(this::shown).or(pom::packaged);
-    if (file.isPresent()) {
-      text.text("artifact", file.get(), "the build makes it (" + maker + ")");
-    } else {
-      text.mark("artifact = \"target/...\"", "the archive that the build makes (" + maker + ")");
-    }
+      Pom pom, ProgramMaker maker, String maven, Optional<Path> built) {
+    Optional<Path> whole = built.filter(file -> !pom.makesFolder());
+    artifact(whole.map(this::shown).or(pom::packaged), "target/...", maker.plugin());
     build(List.of(maven, "-q", "-DskipTests", "package"), Pom.NAME);
-    if (!pom.packaging().equals("war")) {
+    program(Optional.of(maker), pom.packaging().equals("war"));
+    return whole.flatMap(Insight::of);
+  }
+
+  private void artifact(Optional<String> file, String otherwise, String maker) {
+    file.ifPresentOrElse(
+        named -> text.text("artifact", named, "the build makes it (" + maker + ")"),
+        () ->
+            text.mark(
+                "artifact = " + DraftText.quoted(otherwise),
+                "the archive that the build makes (" + maker + "), with its libraries inside"));
+  }
+
+  /** How it is told its port, where it is no web application. */
+  private void program(Optional<ProgramMaker> maker, boolean war) {
+    if (!war) {
       text.table("program");
-      text.mark("port = { argument = \"--port={value}\" }", "how the program is told its port");
+      maker
+          .filter(known -> !known.port().isEmpty())
+          .ifPresentOrElse(
+              known -> text.value("port", known.port(), "as its framework is told"),
+              () ->
+                  text.mark(
+                      "port = { argument = \"--port={value}\" }",
+                      "how the program is told its port"));
     }
-    return built.flatMap(Insight::of);
+  }
+
+  /** A web application of pages only has none, and no folder of classes then. */
+  private boolean hasSources() throws IOException {
+    Path sources = folder.resolve("src/main");
+    if (!Files.isDirectory(sources)) {
+      return false;
+    }
+    try (Stream<Path> kinds = Files.list(sources)) {
+      return kinds.anyMatch(kind -> !kind.equals(folder.resolve(WEB)));
+    }
   }
 
   private void pages(boolean war) {
@@ -180,37 +212,47 @@ public final class Drafting {
 
   private void note(boolean war) {
     text.note("libraries: those that pom.xml resolves to at run time");
-    if (!war) {
-      text.table("program");
-      text.mark("port = { argument = \"--port={value}\" }", "how the program is told its port");
-    }
+    program(Optional.empty(), war);
   }
 
-  private Optional<Path> gradle() {
-    return Stream.of("build.gradle", "build.gradle.kts")
-        .map(folder::resolve)
-        .filter(Files::isRegularFile)
-        .findFirst();
-  }
-
-  private Optional<Insight> ofGradle(Path script) throws IOException {
-    String file = script.getFileName().toString();
-    name(folder.toAbsolutePath().getFileName().toString(), "the folder's name");
-    text.mark("version = \"env:VERSION\"", "which version it is: " + file + " is not run");
-    boolean war = Files.readString(script).matches("(?s).*\\bwar\\b.*");
+  private Optional<Insight> ofGradle(GradleScript script) throws IOException {
+    Optional<GradleScript.Told> called = script.projectName();
+    String itself =
+        called
+            .map(GradleScript.Told::value)
+            .orElse(folder.toAbsolutePath().getFileName().toString());
+    name(itself, called.map(GradleScript.Told::where).orElse("the folder's name"));
+    Optional<GradleScript.Told> version = script.version();
+    version.ifPresentOrElse(
+        told -> text.text("version", told.value(), told.where()),
+        () -> text.mark(VERSION, "which version it is: " + script.name() + " is not run"));
     boolean wrapper = Files.isExecutable(folder.resolve("gradlew"));
-    build(List.of(wrapper ? "./gradlew" : "gradle", "assemble"), file);
+    String command = wrapper ? "./gradlew" : "gradle";
     Optional<Path> built = Insight.newestArchive(folder.resolve("build/libs"));
+    Optional<ProgramMaker> maker = script.maker();
+    if (maker.isPresent()) {
+      String ending = script.isWar() ? ".war" : ".jar";
+      Optional<String> file =
+          built
+              .map(this::shown)
+              .or(() -> version.map(it -> "build/libs/" + itself + "-" + it.value() + ending));
+      artifact(file, "build/libs/...", maker.get().gradle());
+      build(List.of(command, "assemble"), script.name());
+      program(maker, script.isWar());
+      return built.flatMap(Insight::of);
+    }
+    build(List.of(command, "assemble"), script.name());
     text.table("pack");
-    if (!war) {
-      text.text("shape", "merged-jar", "no war plug-in in " + file);
+    if (!script.isWar()) {
+      text.text("shape", "merged-jar", "no war plug-in in " + script.name());
     }
     text.value(
         "classes",
         "[\"build/classes/java/main\", \"build/resources/main\"]",
         "where Gradle compiles to");
-    pages(war);
+    pages(script.isWar());
     text.mark("libs = [\"build/libs/*.jar\"]", "where its libraries stand");
+    program(Optional.empty(), script.isWar());
     return built
         .flatMap(Insight::of)
         .or(() -> Insight.of(List.of(folder.resolve("build/classes/java/main")), List.of()));
@@ -244,10 +286,26 @@ public final class Drafting {
             .findFirst();
     if (pages.isPresent()) {
       text.text("web", pages.get(), "its index.html");
+    } else if (described.path("scripts").path("build").asText().endsWith("vite build")
+        && writesToItsOwnFolder()) {
+      text.text("web", "dist", "where vite writes");
     } else {
       text.mark("web = \"dist\"", "the folder that its build writes");
     }
     text.mark("fallback = \"index.html\"", "whether one page answers every path (a router in it)");
+  }
+
+  /** Whether no configuration of Vite names another folder. */
+  private boolean writesToItsOwnFolder() throws IOException {
+    try (Stream<Path> files = Files.list(folder)) {
+      for (Path file :
+          files.filter(f -> f.getFileName().toString().startsWith("vite.config.")).toList()) {
+        if (SmallFile.text(file, SmallFile.MOST_BYTES).contains("outDir")) {
+          return false;
+        }
+      }
+      return true;
+    }
   }
 
   private Optional<Insight> finished(Path archive) {

@@ -8,21 +8,13 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import jollycrate.app.ProjectVersion;
+import jollycrate.file.SmallFile;
 import jollycrate.xml.XmlDocument;
 import jollycrate.xml.XmlElement;
 import jollycrate.xml.XmlException;
 
 /** What a Maven project tells about itself in its {@code pom.xml}, without a build. */
 final class Pom {
-  private static final Set<String> PROGRAM_MAKERS =
-      Set.of(
-          "spring-boot-maven-plugin",
-          "quarkus-maven-plugin",
-          "maven-shade-plugin",
-          "maven-assembly-plugin",
-          "micronaut-maven-plugin",
-          "helidon-maven-plugin");
-
   private static final Set<String> NOT_PACKED = Set.of("provided", "test", "system");
 
   static final String NAME = "pom.xml";
@@ -94,12 +86,10 @@ final class Pom {
     return web;
   }
 
-  /** A plug-in that makes a program of the archive, which a merged archive of ours would not be. */
-  Optional<String> makesProgram() {
-    return plugins().stream()
-        .flatMap(plugin -> text(plugin, "artifactId").stream())
-        .filter(PROGRAM_MAKERS::contains)
-        .findFirst();
+  /** A plug-in that makes a program of the archive. */
+  Optional<ProgramMaker> makesProgram() {
+    return ProgramMaker.ofMaven(
+        plugins().stream().flatMap(plugin -> text(plugin, "artifactId").stream()).toList());
   }
 
   /**
@@ -110,9 +100,45 @@ final class Pom {
     Optional<String> named =
         project.child("build").flatMap(build -> text(build, "finalName")).filter(Pom::isPlain);
     Optional<String> version = version().filter(Pom::isPlain);
-    return named
-        .or(() -> version.map(it -> artifactId() + "-" + it))
-        .map(name -> "target/" + name + "." + packaging());
+    return named.or(() -> version.map(it -> artifactId() + "-" + it)).flatMap(this::archive);
+  }
+
+  /** Some builds put the whole program beside the archive that others would make. */
+  private Optional<String> archive(String name) {
+    String maker = makesProgram().map(ProgramMaker::plugin).orElse("");
+    if (maker.equals(ProgramMaker.ASSEMBLY) || makesFolder()) {
+      return Optional.empty();
+    }
+    String whole = maker.equals(ProgramMaker.QUARKUS) ? "-runner" : "";
+    return Optional.of("target/" + name + whole + "." + packaging());
+  }
+
+  /** Whether the build leaves the program in a folder, of which an archive is only a part. */
+  boolean makesFolder() {
+    return makesProgram().filter(maker -> maker.plugin().equals(ProgramMaker.QUARKUS)).isPresent()
+        && !isWhole();
+  }
+
+  /** Whether Quarkus is told to put its libraries into one archive. */
+  private boolean isWhole() {
+    return isWholeByItsOwnFile()
+        || project.child("properties").stream()
+            .flatMap(properties -> properties.children().stream())
+            .anyMatch(
+                property ->
+                    property.name().matches("quarkus\\.package\\.(jar\\.)?type")
+                        && property.text().strip().equals("uber-jar"));
+  }
+
+  private boolean isWholeByItsOwnFile() {
+    Path own = file.resolveSibling("src/main/resources/application.properties");
+    try {
+      return Files.isRegularFile(own)
+          && SmallFile.text(own, SmallFile.MOST_BYTES)
+              .matches("(?s).*quarkus\\.package\\.(jar\\.)?type\\s*=\\s*uber-jar.*");
+    } catch (IOException e) {
+      return false;
+    }
   }
 
   private static boolean isPlain(String text) {
