@@ -20,6 +20,7 @@ import jollycrate.journal.JournalLine;
 import jollycrate.journal.OvertakenException;
 import jollycrate.server.Cause;
 import jollycrate.server.KindFault;
+import jollycrate.server.Placement;
 import jollycrate.server.Standing;
 import jollycrate.server.Stock;
 import jollycrate.server.Swap;
@@ -252,8 +253,19 @@ final class Act {
         target.placement().orElse(null),
         target.earlier(stock).orElse(null),
         target.ailed(stock).orElse(""),
+        stood(stock),
         target.others(),
         !stock.process().isStopped());
+  }
+
+  private List<Path> stood(Stock stock) {
+    Optional<Placement> earlier = target.earlier(stock);
+    if (stock.process().isStopped() || earlier.isEmpty()) {
+      return List.of();
+    }
+    return earlier.get().made().traces().stream()
+        .filter(trace -> site.files().facts(trace).exists())
+        .toList();
   }
 
   /** Carries out until fresh stock yields no step any more. */

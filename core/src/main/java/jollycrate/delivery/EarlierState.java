@@ -134,12 +134,26 @@ final class EarlierState {
     if (cause.isEmpty() && opened.earlier() != null) {
       Expected expected = beside && !from.started() ? Expected.SWITCHED : Expected.UP;
       Optional<Cause> came = waits.until(stock(), opened.earlier(), expected, from);
-      cause = opened.ailed().isEmpty() ? came : Optional.empty();
+      cause = opened.ailed().isEmpty() ? came.or(this::lost) : Optional.empty();
     }
     if (cause.isEmpty() && opened.placement() != null && (beside || !standsAtSamePlace())) {
       cause = waits.until(stock(), opened.placement(), Expected.GONE, from);
     }
     return cause;
+  }
+
+  /**
+   * A release whose unpacked files are gone is up by all that its server says, and answers nothing.
+   */
+  private Optional<Cause> lost() {
+    return journal.opened().stood().stream()
+        .filter(path -> !site.files().facts(path).exists())
+        .findFirst()
+        .map(
+            path ->
+                Cause.of(
+                    path + " is gone, which the server makes for the earlier release",
+                    "Look whether the server can write there"));
   }
 
   /** The server itself, and what else was up on it. */

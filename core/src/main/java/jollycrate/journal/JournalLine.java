@@ -2,6 +2,7 @@ package jollycrate.journal;
 
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
+import java.nio.file.Path;
 import java.time.Instant;
 import java.util.List;
 import jollycrate.host.Identity;
@@ -39,6 +40,7 @@ public sealed interface JournalLine {
    * @param earlier placement that stood; null for a first deploy, and for a change of the server
    * @param ailed why that one did not run although its server did; empty when nothing spoke against
    *     it
+   * @param stood what the server had made for that one itself, like its unpacked archive
    * @param others further placements that were up, where a change of the server concerns them
    * @param serverRan whether the server ran
    */
@@ -57,6 +59,7 @@ public sealed interface JournalLine {
       Placement placement,
       Placement earlier,
       @MayLack String ailed,
+      @MayLack List<Path> stood,
       @MayLack List<Placement> others,
       boolean serverRan)
       implements JournalLine {

@@ -56,6 +56,7 @@ class JournalAndLockTest {
             null,
             "",
             List.of(),
+            List.of(),
             true);
     return Journal.open(host.files(), file, access, opened, () -> {});
   }

@@ -42,12 +42,18 @@ public final class MemoryServer {
   private boolean blocked;
   private boolean spoilt;
   private long users;
+  private String loses = "";
 
   MemoryServer(MemoryHost host, Path folder, Optional<MemoryFront> front) {
     this.front = front;
     this.host = host;
     this.folder = folder;
     host.reacts(this::react);
+  }
+
+  /** From now on, what it unpacks of a release is gone as soon as that is up. */
+  void loses(String release) {
+    loses = release;
   }
 
   /** What a request is answered; empty for 404. */
@@ -210,6 +216,10 @@ public final class MemoryServer {
       } else {
         answers.put(name, release);
         host.quietly(markOf(folder, name), "up");
+      }
+      if (loses.equals(release)) {
+        host.quietlyDelete(folder.resolve("exploded").resolve(name));
+        answers.remove(name);
       }
       log("end " + name);
     }

@@ -46,6 +46,17 @@ class OthersMeanwhileTest {
     assertThat(Seen.of(world)).isEqualTo(before);
   }
 
+  /** By its log the earlier release is up, and yet it answers nothing. */
+  @Test
+  void aReleaseIsNotAsBeforeWhenTheServerLosesWhatItUnpacked() {
+    World world = new World(Swap.LIVE, releases);
+    world.deploy("a", OLD);
+    world.server.loses(OLD);
+    DeliveryOutcome outcome = world.deploy("a", "v2 throws");
+    assertThat(outcome.result()).isEqualTo(Result.STUCK);
+    assertThat(outcome.left()).anyMatch(left -> left.contains("exploded/a is gone"));
+  }
+
   @ParameterizedTest
   @CsvSource({"LIVE", "RESTART", "BESIDE_THEN_SWITCH"})
   void whatTwoApplicationsShareStaysUntilTheLastGoes(Swap swap) {
