@@ -16,6 +16,7 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import java.util.stream.Stream;
 import jollycrate.app.ApplicationFile;
+import jollycrate.app.NotDescribedException;
 import jollycrate.app.ProblemsException;
 import jollycrate.app.ServersFile;
 import jollycrate.artifact.ArtifactException;
@@ -108,7 +109,9 @@ public class Fuzz {
       return "fault: not at its end after " + LIMIT_SECONDS + " s";
     } catch (ExecutionException e) {
       Throwable cause = e.getCause();
-      boolean told = cause instanceof ArtifactException || cause instanceof ProblemsException;
+      boolean told = cause instanceof ArtifactException
+              || cause instanceof NotDescribedException
+              || cause instanceof ProblemsException;
       return told
           ? "refused"
           : "fault: " + cause + " at " + Arrays.stream(cause.getStackTrace()).limit(4).toList();

@@ -90,6 +90,7 @@ for line in ${LINES:+"$LINES"/*}; do
 done
 javac -d "$work/classes" -cp "$program/lib/*" "$here"/Fuzz.java "$here"/FuzzCommands.java "$here"/Mutations.java
 java -Xmx600m -cp "$work/classes:$program/lib/*" Fuzz \
-  "$work/archives" "$work/descriptions" "$((${COUNT:-20000} / 2))" "${SEED:-1}"
+  "$work/archives" "$work/descriptions" "$((${COUNT:-20000} / 2))" "${SEED:-1}" || failed=1
 java -Xmx300m -Djolly.home="$program" -cp "$work/classes:$program/lib/*" FuzzCommands \
-  "$cases" "$((${COUNT:-20000} / 2))" "${SEED:-1}"
+  "$cases" "$((${COUNT:-20000} / 2))" "${SEED:-1}" || failed=1
+exit "${failed:-0}"

@@ -27,7 +27,7 @@ public final class ApplicationFile {
 
   /** As DNS has it (RFC 1123, section 2.1). */
   private static final String HOST_FORM =
-      "[a-z0-9]([a-z0-9-]*[a-z0-9])?(\\.[a-z0-9]([a-z0-9-]*[a-z0-9])?)*";
+      "[a-z0-9]([a-z0-9-]*[a-z0-9])?(\\.[a-z0-9]([a-z0-9-]*[a-z0-9])?){0,60}";
 
   private static final int MOST_HOST = 253;
   private static final List<String> DEFAULT_SOURCES =

@@ -54,7 +54,7 @@ final class ExpectSection {
 
   private Optional<String> type() {
     Optional<String> type = section.text(TYPE);
-    type.filter(text -> !text.matches("[\\w.+-]+/[\\w.+-]+(\\s*;\\s*[\\w-]+=[\\w.\"-]+)*"))
+    type.filter(text -> !text.matches("[\\w.+-]+/[\\w.+-]+(\\s*;\\s*[\\w-]+=[\\w.\"-]+){0,20}"))
         .ifPresent(
             text ->
                 section.problem(

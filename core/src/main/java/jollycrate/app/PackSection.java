@@ -13,7 +13,7 @@ import org.tomlj.TomlTable;
 /** Reads {@code [pack]}, one artifact, or {@code [pack.NAME]}, several over common values. */
 final class PackSection {
   private static final String CLASS_NAME =
-      "[\\p{L}_$][\\p{L}\\p{N}_$]*(\\.[\\p{L}_$][\\p{L}\\p{N}_$]*)*";
+      "[\\p{L}_$][\\p{L}\\p{N}_$]*(\\.[\\p{L}_$][\\p{L}\\p{N}_$]*){0,60}";
   private static final Set<String> KEYS =
       Set.of(
           "shape",

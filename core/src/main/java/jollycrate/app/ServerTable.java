@@ -12,7 +12,7 @@ final class ServerTable {
   private static final Pattern ON_ONE_LINE =
       Pattern.compile(
           "(\\s*\"?[\\w-]+\"?\\s*=\\s*)"
-              + "(?:\"(?:[^\"\\\\]|\\\\.)*\"|'[^']*'|\\[[^\\[\\]#]*]|[\\w.+-]+)"
+              + "(?:\"(?:[^\"\\\\]++|\\\\.)*+\"|'[^']*'|\\[[^\\[\\]#]*]|[\\w.+-]+)"
               + "(\\s*(?:#.*)?\\s*)");
 
   private final List<String> lines;

@@ -15,7 +15,6 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import jollycrate.file.IoReason;
 import jollycrate.file.SmallFile;
-import org.tomlj.Toml;
 import org.tomlj.TomlArray;
 import org.tomlj.TomlParseError;
 import org.tomlj.TomlParseResult;
@@ -49,7 +48,7 @@ final class TomlFile {
 
   /** The same of a text that stands there, or is to. */
   static TomlFile parse(Path path, String text) {
-    TomlFile file = new TomlFile(path, Toml.parse(text));
+    TomlFile file = new TomlFile(path, TomlParsing.of(path, text));
     List<String> lines = text.lines().toList();
     for (TomlParseError error : file.content.errors()) {
       int line = error.position() == null ? 0 : error.position().line();

@@ -37,7 +37,7 @@ final class Act {
   private static final int MOST_ROUNDS = 3;
 
   /** A name of JNDI below an application's own. */
-  private static final Pattern LOOKED_UP = Pattern.compile("\\w+(?:/[\\w.-]+)+");
+  private static final Pattern LOOKED_UP = Pattern.compile("\\w+(?:/[\\w.-]+){1,60}");
 
   private final Site site;
   private final Progress progress;

@@ -60,7 +60,7 @@ final class BasePath {
   static String builtFor(String page) {
     Element base = Parser.htmlParser().parseInput(page, "").selectFirst("base[href]");
     String href = base == null ? "" : base.attr("href");
-    return href.matches("(/[^/?#]+)+/[^/]*") ? href.substring(0, href.lastIndexOf('/')) : "";
+    return href.matches("(/[^/?#]+){1,500}/[^/]*") ? href.substring(0, href.lastIndexOf('/')) : "";
   }
 
   private static String ascii(String path) {

@@ -36,7 +36,7 @@ record HarmlessUrl(String url, Optional<Path> file) {
 
   private static String h2(String url, String low) {
     boolean remote = low.startsWith("jdbc:h2:tcp:") || low.startsWith("jdbc:h2:ssl:");
-    String calm = url.replaceAll("(?i);INIT=(\\\\;|[^;])*", "");
+    String calm = url.replaceAll("(?i);INIT=(?:[^;\\\\]++|\\\\;?)*+", "");
     if (remote || low.startsWith("jdbc:h2:mem:")) {
       return calm;
     }

@@ -43,7 +43,7 @@ final class LogEntries {
 
   /** The head of a trace stands at the beginning of a line, behind the record that tells of it. */
   private static boolean isThrown(String line) {
-    return line.matches("(?:[\\w$]+\\.)+[A-Z][\\w$]*(?:Exception|Error)(?::.*)?");
+    return line.matches("(?:[\\w$]+\\.){1,60}[A-Z][\\w$]*(?:Exception|Error)(?::.*)?");
   }
 
   /** What was begun is all there is. */

@@ -24,7 +24,7 @@ public enum LogLevel {
 
   private static final Pattern THROWN =
       Pattern.compile(
-          "^(Exception in thread|Error: |(?:[\\w$]+\\.)+[A-Z]\\w*(?:Exception|Error)\\b)");
+          "^(Exception in thread|Error: |(?:[\\w$]+\\.){1,60}[A-Z]\\w*(?:Exception|Error)\\b)");
 
   /** The level that a line tells. */
   public static LogLevel of(String line) {

@@ -238,4 +238,20 @@ class FilesPeopleWriteTest {
         .extracting(Problem::message)
         .containsExactly("'db/9.sql' is written twice: it would count as applied");
   }
+
+  @Test
+  void whatNobodyCouldReadIsRefusedSoon() throws IOException {
+    Path file = folder.resolve("jolly.toml");
+    Files.writeString(file, "name = [\n" + "(".repeat(40_000));
+    assertThatThrownBy(() -> ApplicationFile.read(file, Optional.empty(), reference -> ""))
+        .isInstanceOfAny(NotDescribedException.class, ProblemsException.class);
+    Files.writeString(
+        file,
+        "name = 'shop'\nversion = '1'\n[pack]\nclasses = 'c'\nmain = '"
+            + "a.".repeat(20_000)
+            + "'\n");
+    assertThatThrownBy(() -> ApplicationFile.read(file, Optional.empty(), reference -> ""))
+        .isInstanceOf(ProblemsException.class)
+        .hasMessageContaining("is no class name");
+  }
 }

@@ -16,7 +16,7 @@ final class ProgramFailure {
   private static final int MOST_EVIDENCE = 4;
   private static final Pattern TRACE =
       Pattern.compile(
-          "^(?:Exception in thread \"[^\"]*\" |.*\\b)?((?:[a-zA-Z_$][\\w$]*\\.)+[A-Z][\\w$]*"
+          "^(?:Exception in thread \"[^\"]*\" |.*\\b)?((?:[a-zA-Z_$][\\w$]*\\.){1,60}[A-Z][\\w$]*"
               + "(?:Exception|Error))(?::.*)?\\R(?=\\s+at |Caused by: )",
           Pattern.MULTILINE);
   private static final List<Known> KNOWN =

@@ -25,7 +25,7 @@ final class ProgramSigns {
   /** How programs mark a line that says what went wrong; usage pages come after it. */
   private static final Pattern ERROR =
       Pattern.compile(
-          "\\b(ERROR|FATAL|SEVERE)\\b|\\b[Ee]rror:|^(\\w+\\.)+\\w*(Exception|Error)\\b");
+          "\\b(ERROR|FATAL|SEVERE)\\b|\\b[Ee]rror:|^(\\w+\\.){1,60}\\w*(Exception|Error)\\b");
 
   private final Placement placement;
   private final Evidence evidence;

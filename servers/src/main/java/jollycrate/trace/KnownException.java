@@ -8,7 +8,7 @@ import java.util.regex.Pattern;
 /** What an exception means, where it does not say so by itself. */
 public record KnownException(String what, String next) {
   private static final String NOT_INITIALIZED = "Could not initialize class ";
-  private static final Pattern CLASS_NAME = Pattern.compile("[\\w$]+([./][\\w$]+)*");
+  private static final Pattern CLASS_NAME = Pattern.compile("[\\w$]+([./][\\w$]+){0,60}");
   private static final Pattern SERVLET = Pattern.compile("(javax|jakarta)\\.servlet\\.");
   private static final Pattern CAST_TO_SERVLET =
       Pattern.compile("cannot be cast to (?:class )?(javax|jakarta)\\.servlet\\.");

@@ -20,7 +20,7 @@ import jollycrate.file.PlainText;
 public record LogRecord(
     int position, String level, String source, String message, List<String> rest) {
   private static final Pattern THROWN =
-      Pattern.compile("((?:[a-zA-Z_$][\\w$]*\\.)+[A-Z][\\w$]*(?:Exception|Error)\\b.*)$");
+      Pattern.compile("((?:[a-zA-Z_$][\\w$]*\\.){1,60}[A-Z][\\w$]*(?:Exception|Error)\\b.*)$");
 
   /** As {@code java.util.logging.SimpleFormatter} writes it, unless it is told otherwise. */
   private static final Pattern TWO_LINES =

@@ -11,7 +11,7 @@ public record StackTrace(List<Thrown> chain) {
   private static final Pattern EXCEPTION =
       Pattern.compile(
           "^(?:Caused by: |Exception in thread \"[^\"]*\" )?"
-              + "((?:[a-zA-Z_$][\\w$]*\\.)+[A-Z][\\w$]*)(?:: (.*))?$");
+              + "((?:[a-zA-Z_$][\\w$]*\\.){1,60}[A-Z][\\w$]*)(?:: (.*))?$");
   private static final Pattern FRAME =
       Pattern.compile("^\\s*at (?:[^(]*/)?([^/(]+\\([^)]*\\))(?:\\s.*)?$");
   private static final Pattern FOREIGN =

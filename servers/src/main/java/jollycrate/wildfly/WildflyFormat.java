@@ -13,7 +13,7 @@ import jollycrate.trace.StackTrace;
 final class WildflyFormat implements LogFormat {
   private static final Pattern HEAD =
       Pattern.compile(
-          "^(?:\\e\\[[\\d;]*m)*(?:\\d{4}-\\d\\d-\\d\\d )?\\d\\d:[\\d:,]+ (?<level>[A-Z]+) +\\[(?<source>[^\\]]*)\\] \\([^)]*\\)"
+          "^(?:\\e\\[[\\d;]*m){0,9}(?:\\d{4}-\\d\\d-\\d\\d )?\\d\\d:[\\d:,]+ (?<level>[A-Z]+) +\\[(?<source>[^\\]]*)\\] \\([^)]*\\)"
               + " (?<message>.*)$",
           Pattern.MULTILINE);
   private static final Pattern FAILED_SERVICE =
