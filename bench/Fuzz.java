@@ -28,7 +28,7 @@ import jollycrate.artifact.ArtifactReader;
  * of archives, a folder of descriptions, how many inputs, the seed.
  */
 public class Fuzz {
-  private static final long LIMIT_SECONDS = 5;
+  private static final long LIMIT_SECONDS = 10;
   private final Random random;
   private final Mutations mutations;
   private final Map<String, Integer> ends = new TreeMap<>();

@@ -297,7 +297,7 @@ final class Act {
   private DeliveryOutcome.Result takeBack(Journal journal, Carrier carrier, Cause cause) {
     progress.takingBack(cause);
     outcome.cause(cause).checks(carrier.results());
-    TakeBack back = new TakeBack(site, journal, progress);
+    TakeBack back = new TakeBack(site, journal, progress, carrier.ranOutOfTime());
     List<String> stuck = back.orNameWhatIsLeft();
     back.stays().forEach(outcome::note);
     outcome.note(databaseNote(journal));

@@ -76,6 +76,11 @@ final class Carrier {
         () -> site.stockTaker().take(List.of()));
   }
 
+  /** Whether a release was still on its way up when its time was over. */
+  boolean ranOutOfTime() {
+    return waits.ranOutOfTime();
+  }
+
   /** For how long at most there was no answer, if anything answered before. */
   Optional<Duration> silence() {
     return silence;

@@ -1,13 +1,18 @@
 package jollycrate.delivery;
 
+import java.nio.file.Path;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import jollycrate.control.ServerProcess;
 import jollycrate.journal.Journal;
 import jollycrate.journal.JournalLine;
 import jollycrate.server.Cause;
 import jollycrate.server.Expected;
+import jollycrate.server.Occupant;
 import jollycrate.server.Placement;
 import jollycrate.server.Stock;
 import jollycrate.server.Swap;
@@ -29,9 +34,16 @@ final class EarlierState {
   private final Waits waits;
   private final ServerWaits ofServer;
   private final ServerProcess process;
+  private final boolean hangs;
 
   EarlierState(
-      Site site, Journal journal, Waits waits, ServerWaits ofServer, ServerProcess process) {
+      Site site,
+      Journal journal,
+      Waits waits,
+      ServerWaits ofServer,
+      ServerProcess process,
+      boolean hangs) {
+    this.hangs = hangs;
     this.site = site;
     this.journal = journal;
     this.waits = waits;
@@ -57,7 +69,10 @@ final class EarlierState {
       clearTraces();
       return Optional.empty();
     }
-    if (process.presence().isStopped() || stopped().isPresent() || journal.wasUndoing(RESTARTING)) {
+    if (process.presence().isStopped()
+        || stopped().isPresent()
+        || journal.wasUndoing(RESTARTING)
+        || hangs && hurtsNobodyElse()) {
       return restart();
     }
     if (!resumed && !movedBack) {
@@ -77,6 +92,20 @@ final class EarlierState {
             false,
             site.besides());
     return awaitEarlier(from).isPresent() ? restart() : Optional.empty();
+  }
+
+  /**
+   * A server that is busy with a release that hangs takes no notice of what is put back; where
+   * nothing else is on it, it need not be given the time.
+   */
+  private boolean hurtsNobodyElse() {
+    Set<Path> own =
+        Stream.of(journal.opened().placement(), journal.opened().earlier())
+            .filter(Objects::nonNull)
+            .map(Placement::switchPath)
+            .collect(Collectors.toSet());
+    return site.traits().hosts()
+        && site.kind().occupants(stock()).stream().map(Occupant::path).allMatch(own::contains);
   }
 
   /** How the server was stopped; one that was asked to may still answer for a moment. */

@@ -74,7 +74,7 @@ final class Recovery {
       return ending.keptOrWhatIsLeft(Carrier.toFinish(site, journal, progress));
     }
     progress.recovering(opened.delivery(), what + " was not proven; it is taken back now");
-    TakeBack back = new TakeBack(site, journal, progress);
+    TakeBack back = new TakeBack(site, journal, progress, false);
     List<String> stuck = back.orNameWhatIsLeft();
     back.stays().forEach(told -> progress.recovering(opened.delivery(), told));
     return stuck.isEmpty() ? ending.takenBackOrWhatIsLeft("found unfinished") : stuck;

@@ -38,7 +38,10 @@ final class TakeBack {
   private final List<String> stays = new ArrayList<>();
   private boolean movedBack;
 
-  TakeBack(Site site, Journal journal, Progress progress) {
+  /**
+   * @param hangs whether the server may still be busy with a release that does not come up
+   */
+  TakeBack(Site site, Journal journal, Progress progress, boolean hangs) {
     this.site = site;
     this.journal = journal;
     this.progress = progress;
@@ -47,7 +50,12 @@ final class TakeBack {
     this.front = new FrontServer(site, progress);
     this.earlierState =
         new EarlierState(
-            site, journal, waits, new ServerWaits(site, progress, new Interrupts()), process);
+            site,
+            journal,
+            waits,
+            new ServerWaits(site, progress, new Interrupts()),
+            process,
+            hangs);
   }
 
   /** What scripts left in databases. */

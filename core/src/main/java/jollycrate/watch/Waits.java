@@ -45,6 +45,7 @@ public final class Waits {
   private final Site site;
   private final Progress progress;
   private final Interrupts interrupts;
+  private boolean late;
 
   public Waits(Site site, Progress progress, Interrupts interrupts) {
     this.site = site;
@@ -72,6 +73,11 @@ public final class Waits {
       long end = site.logEnd();
       return new From(end, end, site.time().now(), started, site.besides());
     }
+  }
+
+  /** Whether something that was waited for had not ended, well or not, when its time was over. */
+  public boolean ranOutOfTime() {
+    return late;
   }
 
   /** Waits until what is expected is so; the cause when it is not to be. */
@@ -105,6 +111,7 @@ public final class Waits {
       }
       String what = ((Sign.Waiting) sign).what();
       if (site.time().now().isAfter(until)) {
+        late = true;
         return Optional.of(tooLate(what, limit, seen, placement));
       }
       progress.waitingFor(what);
