@@ -42,8 +42,9 @@ public record Artifact(
    *     without classes
    * @param highestClass the entry that has it; empty without classes
    * @param ownPackages packages of its own classes, as in stack traces
-   * @param missing packages that Java has had until release 10, or of a server's own classes, that
-   *     nothing inside brings, each with an own class that refers to it
+   * @param missing packages that nothing inside brings: those that Java has had until release 10,
+   *     each with an own class that refers to it, and those of a server's own classes, each with an
+   *     own class that descends from one of them
    * @param absent servlets, filters and listeners that descriptors name and nothing inside holds,
    *     each with where it is named
    */

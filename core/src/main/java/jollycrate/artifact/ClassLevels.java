@@ -11,7 +11,9 @@ import java.util.SortedMap;
 import java.util.SortedSet;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import java.util.stream.Stream;
 import java.util.zip.Inflater;
+import org.objectweb.asm.ClassReader;
 
 /**
  * What the classes of an artifact need. Own classes are read whole, of classes in libraries only
@@ -79,7 +81,9 @@ final class ClassLevels {
     if (head.jakarta()) {
       servletUse.putIfAbsent(ServletNamespace.JAKARTA, name);
     }
-    head.needed().forEach(one -> needed.putIfAbsent(one, name));
+    head.needed().stream()
+        .filter(one -> ClassFile.REMOVED.contains(one) || descends(bytes, one))
+        .forEach(one -> needed.putIfAbsent(one, name));
     brings(name);
     ownPackages.add(packageOf(name));
     if (head.resource()) {
@@ -90,6 +94,21 @@ final class ClassLevels {
       String servlet = (packageOf(name) + "." + simple(name)).replaceFirst("^\\.", "");
       ServletAnnotations.patterns(bytes)
           .forEach(pattern -> servlets.add(new Artifact.Endpoint(pattern, servlet, name)));
+    }
+  }
+
+  /**
+   * Whether a class cannot even be loaded without a package. One that only uses it may be there for
+   * a program that is started in another way.
+   */
+  private static boolean descends(byte[] bytes, String needed) {
+    try {
+      ClassReader reader = new ClassReader(bytes);
+      return Stream.concat(
+              Stream.of(reader.getInterfaces()), Stream.ofNullable(reader.getSuperName()))
+          .anyMatch(above -> above.startsWith(needed));
+    } catch (IllegalArgumentException | IndexOutOfBoundsException unknownVersion) {
+      return false;
     }
   }
 

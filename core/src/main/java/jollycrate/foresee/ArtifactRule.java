@@ -228,7 +228,7 @@ final class ArtifactRule implements Rule {
                 findings.add(
                     Finding.warn(
                         name,
-                        "it refers to "
+                        "one of its classes descends from "
                             + missing.getKey().replaceFirst("\\.$", "")
                             + ", classes of another server that neither it nor "
                             + label
