@@ -181,7 +181,15 @@ public final class Crate {
    */
   public Path file(String named) {
     if (!MavenCoordinates.isMeantBy(named)) {
-      return setting.folder().resolve(named).normalize();
+      Path file = setting.folder().resolve(named).normalize();
+      if (Files.notExists(file) && named.matches("[\\w.-]+(:[\\w.-]+){2,4}")) {
+        throw new NotDescribedException(
+            "Cannot read '"
+                + named
+                + "': there is no such file. One of a Maven repository is maven:"
+                + named);
+      }
+      return file;
     }
     try {
       MavenCoordinates coordinates = MavenCoordinates.of(named);

@@ -21,7 +21,11 @@ record NotResolved(MavenSettings settings, List<RemoteRepository> asked) {
   private static final String SETTINGS = "~/.m2/settings.xml";
 
   MavenException failure(String called, Exception failure) {
-    return new MavenException("Cannot find '" + called + "': " + reason(failure));
+    String typed =
+        notThere(failure) && called.matches("maven:[^:]+:[^:]+:[^:]+")
+            ? ". Without a type it is a jar; a WAR is " + called + ":war"
+            : "";
+    return new MavenException("Cannot find '" + called + "': " + reason(failure) + typed);
   }
 
   private String reason(Exception failure) {

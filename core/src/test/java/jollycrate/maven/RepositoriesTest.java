@@ -132,6 +132,7 @@ class RepositoriesTest {
   void whatCannotBeHadIsSaidWithItsReason() throws IOException {
     assertRefused(
         "maven:org.spokes:spokes:9:war", "it is neither in " + folder.resolve("local"), "shop");
+    assertRefused("maven:org.spokes:spokes:1.5.0", "a WAR is maven:org.spokes:spokes:1.5.0:war");
     write("published/org/spokes/pump/2.0/pump-2.0.jar", "a changed driver");
     assertRefused("maven:org.spokes:pump:2.0", "does not have the checksum");
     assertThat(folder.resolve("local/org/spokes/pump/2.0/pump-2.0.jar")).doesNotExist();
