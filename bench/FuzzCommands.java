@@ -41,6 +41,7 @@ import jollycrate.watch.Interrupts;
 public class FuzzCommands {
   private static final long MOST_CPU = Duration.ofSeconds(5).toNanos();
   private static final long LIMIT_SECONDS = 60;
+  private static final long MOST_BYTES = 1 << 20;
   private static final ThreadMXBean THREADS = ManagementFactory.getThreadMXBean();
 
   private final Random random;
@@ -76,6 +77,7 @@ public class FuzzCommands {
       try (var files = Files.walk(target)) {
         return files
             .filter(file -> Files.isRegularFile(file) && isText(file))
+            .filter(file -> file.toFile().length() < MOST_BYTES)
             .sorted()
             .map(file -> new Case(folder, file, words))
             .toList();
