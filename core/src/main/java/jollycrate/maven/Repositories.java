@@ -1,38 +1,23 @@
 package jollycrate.maven;
 
 import java.nio.file.Path;
-import java.time.Duration;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
 import java.util.stream.Stream;
 import jollycrate.app.MavenCoordinates;
-import org.apache.maven.repository.internal.MavenRepositorySystemUtils;
-import org.apache.maven.settings.Mirror;
-import org.apache.maven.settings.Proxy;
 import org.apache.maven.settings.Repository;
 import org.apache.maven.settings.RepositoryPolicy;
-import org.apache.maven.settings.Server;
-import org.apache.maven.settings.crypto.SettingsDecryptionResult;
-import org.codehaus.plexus.util.xml.Xpp3Dom;
-import org.eclipse.aether.DefaultRepositoryCache;
 import org.eclipse.aether.DefaultRepositorySystemSession;
 import org.eclipse.aether.RepositorySystem;
 import org.eclipse.aether.artifact.Artifact;
 import org.eclipse.aether.artifact.DefaultArtifact;
-import org.eclipse.aether.repository.LocalRepository;
 import org.eclipse.aether.repository.RemoteRepository;
 import org.eclipse.aether.resolution.ArtifactRequest;
 import org.eclipse.aether.resolution.ArtifactResolutionException;
 import org.eclipse.aether.supplier.RepositorySystemSupplier;
-import org.eclipse.aether.util.repository.AuthenticationBuilder;
-import org.eclipse.aether.util.repository.DefaultAuthenticationSelector;
-import org.eclipse.aether.util.repository.DefaultMirrorSelector;
-import org.eclipse.aether.util.repository.DefaultProxySelector;
-import org.eclipse.aether.util.repository.SimpleResolutionErrorPolicy;
 
 /**
  * The repositories that the user's Maven asks, with his mirrors, proxies and credentials. What does
@@ -41,8 +26,6 @@ import org.eclipse.aether.util.repository.SimpleResolutionErrorPolicy;
 public final class Repositories {
   private static final String CENTRAL = "central";
   private static final String CENTRAL_URL = "https://repo.maven.apache.org/maven2";
-  private static final Duration CONNECTS_WITHIN = Duration.ofSeconds(10);
-  private static final Duration SILENT_FOR = Duration.ofMinutes(1);
 
   final MavenSettings settings;
   final RepositorySystem system;
@@ -52,17 +35,7 @@ public final class Repositories {
   private Repositories(MavenSettings settings, Map<String, String> variables, Fetching fetching) {
     this.settings = settings;
     this.system = new RepositorySystemSupplier().get();
-    this.session = MavenRepositorySystemUtils.newSession();
-    session.setSystemProperties(MavenSettings.system(variables));
-    session.setUserProperties(settings.properties());
-    session.setOffline(settings.offline());
-    session.setCache(new DefaultRepositoryCache());
-    session.setResolutionErrorPolicy(new SimpleResolutionErrorPolicy(false, false));
-    session.setTransferListener(fetching);
-    select();
-    Path local = settings.localRepository();
-    session.setLocalRepositoryManager(
-        system.newLocalRepositoryManager(session, new LocalRepository(local.toFile())));
+    this.session = SessionOfSettings.of(settings, system, variables, fetching);
     this.remote = system.newResolutionRepositories(session, described());
   }
 
@@ -80,73 +53,6 @@ public final class Repositories {
 
   static Repositories of(Path folder, Path home, Map<String, String> variables, Fetching fetching) {
     return new Repositories(MavenSettings.of(folder, home, variables), variables, fetching);
-  }
-
-  private void select() {
-    DefaultMirrorSelector mirrors = new DefaultMirrorSelector();
-    for (Mirror mirror : settings.settings().getMirrors()) {
-      mirrors.add(
-          mirror.getId(),
-          mirror.getUrl(),
-          mirror.getLayout(),
-          false,
-          mirror.isBlocked(),
-          mirror.getMirrorOf(),
-          mirror.getMirrorOfLayouts());
-    }
-    session.setMirrorSelector(mirrors);
-    SettingsDecryptionResult clear = settings.decrypted();
-    DefaultProxySelector proxies = new DefaultProxySelector();
-    for (Proxy proxy : clear.getProxies()) {
-      if (proxy.isActive()) {
-        proxies.add(
-            new org.eclipse.aether.repository.Proxy(
-                proxy.getProtocol(),
-                proxy.getHost(),
-                proxy.getPort(),
-                new AuthenticationBuilder()
-                    .addUsername(proxy.getUsername())
-                    .addPassword(proxy.getPassword())
-                    .build()),
-            proxy.getNonProxyHosts());
-      }
-    }
-    session.setProxySelector(proxies);
-    DefaultAuthenticationSelector credentials = new DefaultAuthenticationSelector();
-    Map<String, Object> configuration = new HashMap<>();
-    configuration.put("aether.connector.connectTimeout", (int) CONNECTS_WITHIN.toMillis());
-    configuration.put("aether.connector.requestTimeout", (int) SILENT_FOR.toMillis());
-    for (Server server : clear.getServers()) {
-      credentials.add(
-          server.getId(),
-          new AuthenticationBuilder()
-              .addUsername(server.getUsername())
-              .addPassword(server.getPassword())
-              .addPrivateKey(server.getPrivateKey(), server.getPassphrase())
-              .build());
-      Map<String, String> headers = headers(server);
-      if (!headers.isEmpty()) {
-        configuration.put("aether.connector.http.headers." + server.getId(), headers);
-      }
-    }
-    session.setAuthenticationSelector(credentials);
-    session.setConfigProperties(configuration);
-  }
-
-  /** Headers that a server wants, like a token, as Maven's guide to HTTP settings writes them. */
-  private static Map<String, String> headers(Server server) {
-    Map<String, String> headers = new HashMap<>();
-    if (server.getConfiguration() instanceof Xpp3Dom configuration
-        && configuration.getChild("httpHeaders") != null) {
-      for (Xpp3Dom header : configuration.getChild("httpHeaders").getChildren()) {
-        Xpp3Dom name = header.getChild("name");
-        Xpp3Dom value = header.getChild("value");
-        if (name != null && value != null) {
-          headers.put(name.getValue(), value.getValue());
-        }
-      }
-    }
-    return headers;
   }
 
   private List<RemoteRepository> described() {

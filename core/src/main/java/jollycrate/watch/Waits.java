@@ -33,6 +33,7 @@ public final class Waits {
   /** Longest time for a server to start, apart from its applications. */
   public static final Duration SERVER_STARTS_WITHIN = Duration.ofSeconds(60);
 
+  private static final int LOOKS_AT_LEAST = 2;
   private static final Duration GOES_WITHIN = Duration.ofSeconds(30);
   private static final Duration DRAINS_WITHIN = Duration.ofSeconds(30);
   private static final Duration PRINTS_WITHIN = Duration.ofSeconds(3);
@@ -90,6 +91,7 @@ public final class Waits {
     watched.add(placement.switchPath());
     from.besides().forEach(log -> watched.add(log.file()));
     Optional<Instant> failing = Optional.empty();
+    Optional<Instant> unnoticed = Optional.empty();
     while (true) {
       interrupts.obey();
       Seen seen = look(placement, from, opened);
@@ -109,7 +111,15 @@ public final class Waits {
         Cause cause = seen.log().located(site, failed.cause());
         return Optional.of(!evidence.ended() ? cause : cause.with(othersOnItsPorts()));
       }
-      String what = ((Sign.Waiting) sign).what();
+      if (sign instanceof Sign.Unnoticed) {
+        unnoticed = noticedAgain(placement, unnoticed.orElseGet(site.time()::now));
+      } else {
+        unnoticed = Optional.empty();
+      }
+      String what =
+          sign instanceof Sign.Unnoticed overlooked
+              ? overlooked.what()
+              : ((Sign.Waiting) sign).what();
       if (site.time().now().isAfter(until)) {
         late = true;
         return Optional.of(tooLate(what, limit, seen, placement));
@@ -117,6 +127,16 @@ public final class Waits {
       progress.waitingFor(what);
       site.pause(LOOK_AGAIN, watched);
     }
+  }
+
+  /** Gives the switch a fresh time when nothing came of it for long; since when it is waited. */
+  private Optional<Instant> noticedAgain(Placement placement, Instant since) {
+    Duration patience = placement.timing().notice().multipliedBy(LOOKS_AT_LEAST);
+    if (site.time().now().isBefore(since.plus(patience))) {
+      return Optional.of(since);
+    }
+    site.files().touch(placement.switchPath());
+    return Optional.empty();
   }
 
   /**

@@ -218,9 +218,10 @@ final class MemoryKind implements ServerKind, KindProcesses, KindLogs {
     int end = begun < 0 ? -1 : log.indexOf("end " + name + "\n", begun);
     if (begun < 0 || begun < evidence.fresh()) {
       boolean hangs = begun >= 0 && end < 0 && evidence.since().toSeconds() > 5;
-      return hangs
-          ? new Sign.Failed(Cause.of("it is blocked", ""))
-          : new Sign.Waiting("notice of " + name);
+      boolean busy = begun >= 0 && end < 0 || evidence.started();
+      Sign unseen =
+          busy ? new Sign.Waiting("notice of " + name) : new Sign.Unnoticed("notice of " + name);
+      return hangs ? new Sign.Failed(Cause.of("it is blocked", "")) : unseen;
     }
     if (end < 0) {
       return new Sign.Waiting("end of start of " + name);

@@ -43,6 +43,7 @@ public final class MemoryServer {
   private boolean spoilt;
   private long users;
   private String loses = "";
+  private boolean overlooks;
 
   MemoryServer(MemoryHost host, Path folder, Optional<MemoryFront> front) {
     this.front = front;
@@ -54,6 +55,11 @@ public final class MemoryServer {
   /** From now on, what it unpacks of a release is gone as soon as that is up. */
   void loses(String release) {
     loses = release;
+  }
+
+  /** The next switch that is put is taken for one that was seen. */
+  void overlooksOne() {
+    overlooks = true;
   }
 
   /** What a request is answered; empty for 404. */
@@ -119,6 +125,10 @@ public final class MemoryServer {
         continue;
       }
       names.add(base(name));
+      if (overlooks && seen.getOrDefault(base(name), -1L) != host.stamp(file)) {
+        overlooks = false;
+        seen.put(base(name), host.stamp(file));
+      }
       if (seen.getOrDefault(base(name), -1L) != host.stamp(file)) {
         drop(base(name));
         begin(base(name), file);

@@ -57,6 +57,14 @@ class OthersMeanwhileTest {
     assertThat(outcome.left()).anyMatch(left -> left.contains("exploded/a is gone"));
   }
 
+  @Test
+  void aSwitchThatTheServerOverlooksIsPutBeforeItOnceMore() {
+    World world = new World(Swap.LIVE, releases);
+    world.deploy("a", OLD);
+    world.server.overlooksOne();
+    assertThat(world.deploy("a", NEW).result()).isEqualTo(Result.DELIVERED);
+  }
+
   @ParameterizedTest
   @CsvSource({"LIVE", "RESTART", "BESIDE_THEN_SWITCH"})
   void whatTwoApplicationsShareStaysUntilTheLastGoes(Swap swap) {

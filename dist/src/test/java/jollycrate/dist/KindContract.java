@@ -301,18 +301,10 @@ abstract class KindContract {
         .contains("Not up: bell: " + cause);
     assertThat(workshop.ends(7, "check", "bell", "--on", "bench").out()).contains(cause);
     assertThat(workshop.ok("server", "list")).contains("bell did not start: " + cause);
-    doneWithFailing();
     assertThat(ends(5, war)).contains("Failed: " + cause);
     Files.delete(closed);
-    doneWithFailing();
     deliver(war);
     assertThat(workshop.page("/bell/")).isEqualTo("200 open");
-  }
-
-  private void doneWithFailing() throws IOException {
-    if (line.triesAgain()) {
-      workshop.logIsQuiet();
-    }
   }
 
   @Test

@@ -68,14 +68,6 @@ enum Line {
     return this != GLASSFISH;
   }
 
-  /**
-   * Whether it deploys what failed once more by itself. An archive that takes its place at that
-   * moment was overlooked at times, until it was put there again.
-   */
-  boolean triesAgain() {
-    return this == GLASSFISH;
-  }
-
   /** Whether its log tells what a request of an application threw. */
   boolean logsRequests() {
     return this != GLASSFISH;

@@ -31,6 +31,8 @@ final class Workshop implements AutoCloseable {
   static final String MECHANIC_PASSWORD = "freewheel&hub";
 
   /** A WildFly has it for a moment at the end of its start, and leaves it if it is stopped then. */
+  private static final long LOOK_AGAIN_NANOS = 200_000;
+
   private static final String BOOTING = "configuration/standalone.xml.boot";
 
   private static final Pattern PID = Pattern.compile("\"pid\":(\\d+),\"ticks\":(\\d+)");
@@ -38,10 +40,8 @@ final class Workshop implements AutoCloseable {
   private static final AtomicInteger NEXT_PORT = new AtomicInteger(21_000);
   private static final int LAST_PORT = 30_000;
   private static final Duration SETTLES_WITHIN = Duration.ofSeconds(120);
-  private static final Duration QUIET_FOR = Duration.ofSeconds(6);
   private static final Duration KILLED_WITHIN = Duration.ofSeconds(300);
   private static final int KILLED = 128 + 9;
-  private static final long LOOK_AGAIN_NANOS = 200_000;
 
   final Path folder;
   final Path server;
@@ -289,20 +289,6 @@ final class Workshop implements AutoCloseable {
 
   String log() throws IOException {
     return Files.readString(server.resolve("logs/server.log"));
-  }
-
-  /** Back when the server has printed nothing for some seconds. */
-  void logIsQuiet() throws IOException {
-    Path log = server.resolve("logs/server.log");
-    long seen = -1;
-    long since = 0;
-    while (seen != Files.size(log) || System.nanoTime() - since < QUIET_FOR.toNanos()) {
-      if (seen != Files.size(log)) {
-        seen = Files.size(log);
-        since = System.nanoTime();
-      }
-      LockSupport.parkNanos(LOOK_AGAIN_NANOS);
-    }
   }
 
   private static boolean isOpen(Path path) throws IOException {

@@ -41,6 +41,16 @@ final class GlassfishLog extends PlacementLog {
     return end;
   }
 
+  /**
+   * What fails is tried again for some seconds; at the end of that the time of the archive that is
+   * there by then is noted as done with, though it came in meanwhile, where it is as long as the
+   * one that failed ({@code AutodeployRetryManager} goes by lengths).
+   */
+  @Override
+  protected boolean mayOverlook() {
+    return true;
+  }
+
   /** Not while a start of it is under way: what comes up then stays, though its archive went. */
   @Override
   protected boolean rests() {

@@ -59,6 +59,11 @@ public abstract class PlacementLog {
   /** Whether a record tells that the server let go of it. */
   protected abstract boolean letsGo(LogRecord record);
 
+  /** Whether a server at rest may have overlooked a switch that was put while it was busy. */
+  protected boolean mayOverlook() {
+    return false;
+  }
+
   /** Whether the server is at rest, as far as its log tells; it is where a kind does not say. */
   protected boolean rests() {
     return true;
@@ -89,8 +94,10 @@ public abstract class PlacementLog {
           Cause.of("the server is still busy with the release before", "Restart the server"));
     }
     if (end.isEmpty()) {
-      return new Sign.Waiting(
-          evidence.started() ? "the server to come to " + name() : name() + " to start");
+      String what = evidence.started() ? "the server to come to " + name() : name() + " to start";
+      return mayOverlook() && !evidence.started() && !isUnderWay()
+          ? new Sign.Unnoticed(what)
+          : new Sign.Waiting(what);
     }
     if (end.get().failed()) {
       return new Sign.Failed(cause(evidence.fresh(), end.get().record()));
@@ -98,6 +105,15 @@ public abstract class PlacementLog {
     return evidence.open()
         ? new Sign.Reached()
         : evidence.waitingToListen("the server to open its port");
+  }
+
+  /** Whether the last start that began did not end. */
+  private boolean isUnderWay() {
+    return records.stream()
+        .filter(this::begins)
+        .reduce((earlier, later) -> later)
+        .filter(begun -> lastEnd(begun.position()).isEmpty())
+        .isPresent();
   }
 
   /** Whether a start that began before a position did not end. */

@@ -50,9 +50,19 @@ class GlassfishLogTest {
   void itIsUpWhenAStartEndsThatBeganSinceThen() {
     assertThat(up(bell(BEGINS), 0)).isInstanceOf(Sign.Waiting.class);
     assertThat(up(bell(BEGINS) + bell(UP), 0)).isInstanceOf(Sign.Reached.class);
-    assertThat(up(bell(BEGINS) + bell(UP), bell(BEGINS).length())).isInstanceOf(Sign.Waiting.class);
+    assertThat(up(bell(BEGINS) + bell(UP), bell(BEGINS).length()))
+        .isInstanceOf(Sign.Unnoticed.class);
     assertThat(up((BEGINS + UP).formatted("bells.war", "bells.war"), 0))
-        .isInstanceOf(Sign.Waiting.class);
+        .isInstanceOf(Sign.Unnoticed.class);
+  }
+
+  @Test
+  void whatItHasNotBegunWhenItIsAtRestItMayHaveOverlooked() {
+    String failed = bell(BEGINS) + bell(FAILED);
+    assertThat(up(failed, failed.length())).isInstanceOf(Sign.Unnoticed.class);
+    assertThat(up(failed + bell(BEGINS), failed.length())).isInstanceOf(Sign.Waiting.class);
+    String again = failed + bell(BEGINS);
+    assertThat(up(again, again.length())).isInstanceOf(Sign.Waiting.class);
   }
 
   @Test
