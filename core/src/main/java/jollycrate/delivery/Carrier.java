@@ -114,14 +114,19 @@ final class Carrier {
     }
   }
 
-  /** What was read before the first move counts; the time is that of the last one. */
+  /**
+   * What was read before the first move counts; the time is that of the last one. What a process
+   * that is started now says cannot be older than its start; what the one before it said at its end
+   * is none of its causes.
+   */
   private void move(Step step, Waits.From here) {
     Waits.From first = moved.orElse(here);
-    boolean started = step instanceof Step.StartServer || first.started();
+    boolean starts = step instanceof Step.StartServer;
+    boolean started = starts || first.started();
+    long fresh = starts ? Math.max(first.mark(), here.mark()) : first.fresh();
     moved =
         Optional.of(
-            new Waits.From(
-                first.mark(), first.mark(), site.time().now(), started, first.besides()));
+            new Waits.From(first.mark(), fresh, site.time().now(), started, first.besides()));
     silentSince = silentSince.or(() -> Optional.of(site.time().now()));
   }
 

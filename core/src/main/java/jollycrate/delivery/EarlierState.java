@@ -175,8 +175,7 @@ final class EarlierState {
    * A release whose unpacked files are gone is up by all that its server says, and answers nothing.
    */
   private Optional<Cause> lost() {
-    return journal.opened().stood().stream()
-        .filter(path -> !site.files().facts(path).exists())
+    return waits.missingAfterAll(journal.opened().stood()).stream()
         .findFirst()
         .map(
             path ->

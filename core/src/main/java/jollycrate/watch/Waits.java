@@ -34,6 +34,7 @@ public final class Waits {
   public static final Duration SERVER_STARTS_WITHIN = Duration.ofSeconds(60);
 
   private static final int LOOKS_AT_LEAST = 2;
+  private static final Duration MAKES_WITHIN = Duration.ofSeconds(20);
   private static final Duration GOES_WITHIN = Duration.ofSeconds(30);
   private static final Duration DRAINS_WITHIN = Duration.ofSeconds(30);
   private static final Duration PRINTS_WITHIN = Duration.ofSeconds(3);
@@ -137,6 +138,20 @@ public final class Waits {
     }
     site.files().touch(placement.switchPath());
     return Optional.empty();
+  }
+
+  /** Waits for what a server makes itself, which may come after it says that it is done. */
+  public List<Path> missingAfterAll(List<Path> made) {
+    Instant until = site.time().now().plus(MAKES_WITHIN);
+    while (true) {
+      List<Path> missing =
+          made.stream().filter(path -> !site.files().facts(path).exists()).toList();
+      if (missing.isEmpty() || site.time().now().isAfter(until)) {
+        return missing;
+      }
+      progress.waitingFor(missing.get(0) + " to be there again");
+      site.pause(LOOK_AGAIN, missing);
+    }
   }
 
   /**

@@ -230,7 +230,7 @@ class FrontIT {
         reload();
         Yard.until("the right way", () -> asked().startsWith("200"));
         Yard.kill(yard.program());
-        yard.untilKeeperTellsOfItsEnd();
+        yard.untilKeeperTellsThatItWasKilled();
         assertThat(yard.ends(8, "check", "--on", "yard").out())
             .contains("yard does not run: the program was killed (signal 9)");
       } finally {

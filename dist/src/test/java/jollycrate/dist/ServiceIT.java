@@ -196,7 +196,7 @@ class ServiceIT {
       yard.ok("deploy", "--to", "yard");
       long pid = yard.program();
       Yard.kill(pid);
-      yard.untilKeeperTellsOfItsEnd();
+      yard.untilKeeperTellsThatItWasKilled();
       assertThat(yard.ends(8, "check", "--on", "yard").out()).contains("was killed (signal 9)");
       yard.ok("deploy", "--to", "yard");
       assertThat(yard.page("/")).isEqualTo("200 bell 1");

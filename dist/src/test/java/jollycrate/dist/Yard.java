@@ -191,8 +191,8 @@ final class Yard implements AutoCloseable {
   }
 
   /** The program's process ends a moment before the keeper writes how. */
-  void untilKeeperTellsOfItsEnd() {
-    untilTold(server.resolve("log/keeper.log"), " ended " + http + " ");
+  void untilKeeperTellsThatItWasKilled() {
+    untilTold(server.resolve("state/events"), " code 137");
   }
 
   /** Every path below the service's folder but logs, state and records, with its content. */

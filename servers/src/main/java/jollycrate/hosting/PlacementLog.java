@@ -86,7 +86,7 @@ public abstract class PlacementLog {
 
   private Sign up(Evidence evidence) {
     if (evidence.ended()) {
-      return new Sign.Failed(failure().ended(log));
+      return new Sign.Failed(failure().ended(log, evidence.fresh()));
     }
     Optional<End> end = lastEnd(evidence.fresh());
     if (end.isEmpty() && isBusy(evidence.fresh()) && evidence.since().compareTo(HANGS_AFTER) > 0) {
@@ -146,7 +146,9 @@ public abstract class PlacementLog {
       return new Sign.Waiting("the server to clear away " + name());
     }
     if (evidence.ended()) {
-      return evidence.started() ? new Sign.Failed(failure().ended(log)) : new Sign.Reached();
+      return evidence.started()
+          ? new Sign.Failed(failure().ended(log, evidence.fresh()))
+          : new Sign.Reached();
     }
     boolean seen = records.stream().anyMatch(this::letsGo);
     boolean quiet = evidence.since().compareTo(placement.timing().notice()) > 0 && rests();

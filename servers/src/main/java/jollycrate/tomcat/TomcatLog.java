@@ -36,7 +36,7 @@ final class TomcatLog {
   private Sign up(Placement placement, Evidence evidence) {
     String name = name(placement);
     if (evidence.ended()) {
-      return new Sign.Failed(ended(placement));
+      return new Sign.Failed(ended(placement, evidence));
     }
     int begun = lastBegun(placement);
     if (begun < 0 || records.get(begun).position() < evidence.fresh()) {
@@ -88,7 +88,7 @@ final class TomcatLog {
       return new Sign.Waiting("the server to clear away " + name(placement));
     }
     if (evidence.ended()) {
-      return evidence.started() ? new Sign.Failed(ended(placement)) : new Sign.Reached();
+      return evidence.started() ? new Sign.Failed(ended(placement, evidence)) : new Sign.Reached();
     }
     long begun = records.stream().filter(record -> begins(placement, record)).count();
     long undeployed = records.stream().filter(record -> undeploys(placement, record)).count();
@@ -100,8 +100,8 @@ final class TomcatLog {
         : new Sign.Waiting("the server to let go of " + name(placement));
   }
 
-  private Cause ended(Placement placement) {
-    return new LoggedFailure(FORMAT, placement.release().packages()).ended(log);
+  private Cause ended(Placement placement, Evidence evidence) {
+    return new LoggedFailure(FORMAT, placement.release().packages()).ended(log, evidence.fresh());
   }
 
   /**

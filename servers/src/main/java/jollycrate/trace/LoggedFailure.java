@@ -49,9 +49,14 @@ public final class LoggedFailure {
     return records.stream().filter(such).filter(record -> !trace(record).isEmpty()).findFirst();
   }
 
-  /** Why the server's process ended, by all that it logged. */
-  public Cause ended(String log) {
-    return in(log, 0)
+  /**
+   * Why the server's process ended, by all that it logged.
+   *
+   * @param fresh where that begins in the text; before it stands what an earlier process logged
+   */
+  public Cause ended(String log, int fresh) {
+    int from = Math.min(fresh, log.length());
+    return in(log.substring(from), from)
         .map(seen -> seen.behind("the server's process ended: "))
         .orElseGet(
             () ->

@@ -229,4 +229,16 @@ class TomcatLogTest {
         .isEqualTo("Error occurred Too small maximum heap");
     assertThat(new LoggedFailure(new TomcatFormat(), List.of()).in("", 0)).isEmpty();
   }
+
+  @Test
+  void whatTheProcessBeforeSaidAtItsEndIsNoCause() {
+    String before =
+        "01-Dec-2026 10:00:00.000 SEVERE [main] a.B.c it stops\n"
+            + "java.lang.IllegalStateException: stopped already\n\tat a.B.c(B.java:1)\n";
+    String now = "Error occurred during initialization of VM\nToo small maximum heap\n";
+    Cause cause =
+        new LoggedFailure(new TomcatFormat(), List.of()).ended(before + now, before.length());
+    assertThat(cause.what()).contains("Too small maximum heap").doesNotContain("stopped already");
+    assertThat(cause.logPosition()).isEqualTo(before.length());
+  }
 }
