@@ -53,10 +53,7 @@ final class Completion {
                     """
                         .formatted(first, String.join(" ", seconds))));
     script.append("  esac\n  case $word in -*) case $first in\n");
-    usages.forEach(
-        usage ->
-            script.append("    '%s') _jolly_of %s ;;\n".formatted(usage.name(), options(usage))));
-    script.append("  esac; return ;; esac\n");
+    script.append(options(usages)).append("  esac; return ;; esac\n");
     script.append("  COMPREPLY=($(compgen -f -- \"$word\"))\n}\n");
     script.append("complete -o filenames -F _jolly jolly\n");
     return script.toString();
@@ -89,10 +86,7 @@ final class Completion {
                     """
                         .formatted(first, String.join(" ", seconds))));
     script.append("esac\nif [[ $words[CURRENT] == -* ]]; then case $first in\n");
-    usages.forEach(
-        usage ->
-            script.append("  '%s') _jolly_of %s ;;\n".formatted(usage.name(), options(usage))));
-    script.append("esac; return; fi\n_files\n");
+    script.append(options(usages)).append("esac; return; fi\n_files\n");
     return script.toString();
   }
 
@@ -113,6 +107,13 @@ final class Completion {
                 words -> words[0],
                 TreeMap::new,
                 Collectors.mapping(words -> words[1], Collectors.toList())));
+  }
+
+  /** A case for each command. */
+  private static String options(List<Usage> usages) {
+    return usages.stream()
+        .map(usage -> "    '%s') _jolly_of %s ;;\n".formatted(usage.name(), options(usage)))
+        .collect(Collectors.joining());
   }
 
   private static String options(Usage usage) {
