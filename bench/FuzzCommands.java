@@ -9,6 +9,7 @@ import java.net.Socket;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
+import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
@@ -69,14 +70,17 @@ public class FuzzCommands {
     static List<Case> of(String line) throws IOException {
       String[] parts = line.split("\t");
       Path folder = Path.of(parts[0]);
-      Path target = folder.resolve(parts[1]);
+      Path target = folder.resolve(parts[1]).toRealPath();
+      if (!target.startsWith(folder.toRealPath())) {
+        throw new IOException(target + " is not below " + folder + ": nothing else is mutated");
+      }
       List<String> words = List.of(parts[2].split(" "));
       if (!Files.isDirectory(target)) {
         return List.of(new Case(folder, target, words));
       }
       try (var files = Files.walk(target)) {
         return files
-            .filter(file -> Files.isRegularFile(file) && isText(file))
+            .filter(file -> Files.isRegularFile(file, LinkOption.NOFOLLOW_LINKS) && isText(file))
             .filter(file -> file.toFile().length() < MOST_BYTES)
             .sorted()
             .map(file -> new Case(folder, file, words))

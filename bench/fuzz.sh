@@ -80,6 +80,7 @@ for line in ${LINES:+"$LINES"/*}; do
   at "$work/own" server adopt "$home" --name "$name"
   for server in "$name" "$name-made"; do
     folder=$(sed -n "/^\[server\.$server\]/,/^\[/s/^folder *= *\"\(.*\)\"/\1/p" "$work/own/servers.toml")
+    [ -n "$folder" ] || continue
     for part in conf etc start.d standalone/configuration domains/domain1/config glassfish/domains/domain1/config \
       usr/servers configuration server.xml; do
       if [ -e "$work/own/$folder/$part" ]; then inside="$folder/$part"; elif [ -e "$folder/$part" ]; then inside="$folder/$part"; else continue; fi
