@@ -191,16 +191,20 @@ public final class Crate {
       }
       return file;
     }
+    return means.asking().repositories(setting.folder()).file(coordinates(named));
+  }
+
+  private static MavenCoordinates coordinates(String named) {
     try {
       MavenCoordinates coordinates = MavenCoordinates.of(named);
-      if (coordinates.version().isEmpty()) {
-        throw new IllegalArgumentException(
-            "its version is missing. Name it, like " + named + ":1.0:war");
+      if (coordinates.version().isPresent()) {
+        return coordinates;
       }
-      return means.asking().repositories(setting.folder()).file(coordinates);
     } catch (IllegalArgumentException e) {
       throw new NotDescribedException("Cannot read '" + named + "': " + e.getMessage());
     }
+    throw new NotDescribedException(
+        "Cannot read '" + named + "': its version is missing. Name it, like " + named + ":1.0:war");
   }
 
   /** Delivers what {@code jolly.toml} describes. */

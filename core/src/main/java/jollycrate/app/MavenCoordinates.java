@@ -52,11 +52,6 @@ public record MavenCoordinates(
     return index < parts.length ? Optional.of(parts[index]) : Optional.empty();
   }
 
-  /** The same in a version. */
-  public MavenCoordinates in(String named) {
-    return new MavenCoordinates(group, artifact, Optional.of(named), type, classifier);
-  }
-
   /** As people write it. */
   @Override
   public String toString() {

@@ -76,10 +76,7 @@ final class ServletUse implements AutoCloseable {
     return new ServletApi(List.copyOf(uses));
   }
 
-  /**
-   * Components whose class nothing inside holds, each with where it is named; those of the servlet
-   * API itself every server has.
-   */
+  /** Components whose class nothing inside holds, each with where it is named. */
   SortedMap<String, String> absent(List<WebDescriptors.Component> components) {
     SortedMap<String, String> absent = new TreeMap<>();
     for (WebDescriptors.Component component : components) {

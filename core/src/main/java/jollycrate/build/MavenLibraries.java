@@ -9,7 +9,7 @@ import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.util.List;
 import java.util.Optional;
-import java.util.function.Supplier;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 import jollycrate.app.MavenCoordinates;
 import jollycrate.file.Digests;
@@ -23,6 +23,9 @@ import jollycrate.maven.Repositories;
  */
 final class MavenLibraries {
   private static final String POM = "pom.xml";
+
+  /** Of a build, which may set properties that versions and classifiers are made of. */
+  private static final String EXTENSION = "<extension>";
 
   private final Host host;
   private final Path folder;
@@ -45,15 +48,7 @@ final class MavenLibraries {
     if (!isProject()) {
       return Optional.empty();
     }
-    return Optional.of(
-        files(
-            "run-time",
-            () -> {
-              Repositories repositories = asking.repositories(folder);
-              return repositories.needMaven()
-                  ? listed().ofRunTime()
-                  : new MavenProject(repositories, folder.resolve(POM)).ofRunTime();
-            }));
+    return Optional.of(files("run-time", MavenProject::ofRunTime, ListedByMaven::ofRunTime));
   }
 
   /** One of whatever scope; empty when it is none of them. */
@@ -63,14 +58,8 @@ final class MavenLibraries {
     }
     return files(
             named.toString().replace(':', '-'),
-            () -> {
-              Repositories repositories = asking.repositories(folder);
-              Optional<Path> found =
-                  repositories.needMaven()
-                      ? listed().library(named)
-                      : new MavenProject(repositories, folder.resolve(POM)).library(named);
-              return found.stream().toList();
-            })
+            project -> project.library(named).stream().toList(),
+            listed -> listed.library(named).stream().toList())
         .stream()
         .findFirst();
   }
@@ -79,7 +68,11 @@ final class MavenLibraries {
     return Files.isRegularFile(folder.resolve(POM));
   }
 
-  private List<Path> files(String question, Supplier<List<Path>> asked) {
+  /** Files by the project's model, or by what Maven lists where only Maven knows them. */
+  private List<Path> files(
+      String question,
+      Function<MavenProject, List<Path>> ofModel,
+      Function<ListedByMaven, List<Path>> ofMaven) {
     Path answer = answer(question);
     try {
       if (Files.isRegularFile(answer)) {
@@ -88,43 +81,61 @@ final class MavenLibraries {
           return files;
         }
       }
-      List<Path> files = asked.get();
-      keep(answer, files.stream().map(Path::toString).collect(Collectors.joining("\n")));
+      Repositories repositories = asking.repositories(folder);
+      Path pom = folder.resolve(POM);
+      List<Path> files =
+          repositories.needMaven() || poms().contains(EXTENSION)
+              ? ofMaven.apply(listed())
+              : ofModel.apply(new MavenProject(repositories, pom));
+      String lines = files.stream().map(Path::toString).collect(Collectors.joining("\n"));
+      keep(answer, fresh -> Files.writeString(fresh, lines));
       return files;
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }
   }
 
-  private void keep(Path answer, String text) throws IOException {
-    Files.createDirectories(kept);
-    Path fresh = Files.createTempFile(kept, "fresh", ".txt");
-    Files.writeString(fresh, text);
-    Files.move(fresh, answer, StandardCopyOption.REPLACE_EXISTING);
+  /** Something that is written into a file. */
+  private interface Writing {
+    void into(Path file) throws IOException;
   }
 
-  /** What Maven itself answers, which it is asked once. */
-  private ListedByMaven listed() {
-    Path answer = answer("listed");
+  private void keep(Path answer, Writing writing) throws IOException {
+    Files.createDirectories(kept);
+    Path fresh = Files.createTempFile(kept, "fresh", ".txt");
     try {
-      if (!Files.isRegularFile(answer)) {
-        Files.createDirectories(kept);
-        Path fresh = Files.createTempFile(kept, "fresh", ".txt");
-        String maven = Files.isExecutable(folder.resolve("mvnw")) ? "./mvnw" : "mvn";
-        new ProjectCommand(host, folder, kept.resolve("failed.log"), asking.doing())
-            .run(
-                ListedByMaven.command(maven, fresh),
-                "Cannot find the libraries of the Maven project");
-        Files.move(fresh, answer, StandardCopyOption.REPLACE_EXISTING);
-      }
-      return new ListedByMaven(Files.readString(answer));
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
+      writing.into(fresh);
+      Files.move(fresh, answer, StandardCopyOption.REPLACE_EXISTING);
+    } finally {
+      Files.deleteIfExists(fresh);
     }
   }
 
+  /** What Maven itself answers, which it is asked once. */
+  private ListedByMaven listed() throws IOException {
+    Path answer = answer("listed");
+    if (!Files.isRegularFile(answer)) {
+      String maven = Files.isExecutable(folder.resolve("mvnw")) ? "./mvnw" : "mvn";
+      ProjectCommand command =
+          new ProjectCommand(host, folder, kept.resolve("failed.log"), asking.doing());
+      keep(
+          answer,
+          fresh ->
+              command.run(
+                  ListedByMaven.command(maven, fresh),
+                  "Cannot find the libraries of the Maven project"));
+    }
+    return new ListedByMaven(Files.readString(answer));
+  }
+
   private Path answer(String question) {
-    StringBuilder all = new StringBuilder(Repositories.setup(folder));
+    String all = Repositories.setup(folder) + poms();
+    return kept.resolve(Digests.of(all.getBytes(StandardCharsets.UTF_8)) + "-" + question);
+  }
+
+  /** The project's file and those of the folders around it, each with its place. */
+  private String poms() {
+    StringBuilder all = new StringBuilder();
     for (Path at = folder; at != null; at = at.getParent()) {
       try {
         all.append(at).append('\n').append(Files.readString(at.resolve(POM))).append('\n');
@@ -134,7 +145,6 @@ final class MavenLibraries {
         throw new UncheckedIOException(e);
       }
     }
-    return kept.resolve(
-        Digests.of(all.toString().getBytes(StandardCharsets.UTF_8)) + "-" + question);
+    return all.toString();
   }
 }

@@ -26,7 +26,7 @@ import org.sonatype.plexus.components.cipher.DefaultPlexusCipher;
 import org.sonatype.plexus.components.sec.dispatcher.DefaultSecDispatcher;
 
 /**
- * How the user's Maven is set up, by its settings files (https://maven.apache.org/settings.html)
+ * How the user's Maven is set up, by its settings files, as Maven's settings reference has them,
  * and what it is always told.
  *
  * @param home of the user

@@ -1,5 +1,7 @@
 package jollycrate.maven;
 
+import java.io.IOException;
+import java.io.InputStream;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -8,8 +10,12 @@ import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
 import java.util.stream.Stream;
 import jollycrate.app.MavenCoordinates;
+import org.apache.maven.model.building.ModelBuilder;
+import org.apache.maven.model.io.xpp3.MavenXpp3Reader;
+import org.apache.maven.repository.internal.ArtifactDescriptorUtils;
 import org.apache.maven.settings.Repository;
 import org.apache.maven.settings.RepositoryPolicy;
+import org.codehaus.plexus.util.xml.pull.XmlPullParserException;
 import org.eclipse.aether.DefaultRepositorySystemSession;
 import org.eclipse.aether.RepositorySystem;
 import org.eclipse.aether.artifact.Artifact;
@@ -25,7 +31,9 @@ import org.eclipse.aether.supplier.RepositorySystemSupplier;
  */
 public final class Repositories {
   private static final String CENTRAL = "central";
-  private static final String CENTRAL_URL = "https://repo.maven.apache.org/maven2";
+
+  /** The model that every project inherits; it names the repository that Maven asks by itself. */
+  private static final String SUPER_POM = "/org/apache/maven/model/pom-4.0.0.xml";
 
   final MavenSettings settings;
   final RepositorySystem system;
@@ -62,14 +70,24 @@ public final class Repositories {
         .map(Repositories::remote)
         .forEach(described::add);
     if (described.stream().noneMatch(repository -> repository.getId().equals(CENTRAL))) {
-      described.add(
-          new RemoteRepository.Builder(CENTRAL, "default", CENTRAL_URL)
-              .setReleasePolicy(policy(null))
-              .setSnapshotPolicy(
-                  new org.eclipse.aether.repository.RepositoryPolicy(false, null, null))
-              .build());
+      inherited().forEach(described::add);
     }
     return described;
+  }
+
+  private static Stream<RemoteRepository> inherited() {
+    try (InputStream in = ModelBuilder.class.getResourceAsStream(SUPER_POM)) {
+      return new MavenXpp3Reader()
+          .read(in).getRepositories().stream()
+              .map(ArtifactDescriptorUtils::toRemoteRepository)
+              .map(
+                  repository ->
+                      new RemoteRepository.Builder(repository)
+                          .setReleasePolicy(policy(null))
+                          .build());
+    } catch (IOException | XmlPullParserException e) {
+      throw new IllegalStateException(SUPER_POM + " is in Maven's own archive", e);
+    }
   }
 
   private static RemoteRepository remote(Repository written) {

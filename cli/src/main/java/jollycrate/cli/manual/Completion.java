@@ -1,7 +1,6 @@
 package jollycrate.cli.manual;
 
 import java.util.List;
-import java.util.SortedMap;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
@@ -42,16 +41,14 @@ final class Completion {
           case $first in
         """
             .formatted(firstWords(usages)));
-    seconds(usages)
-        .forEach(
-            (first, seconds) ->
-                script.append(
-                    """
-                        %1$s) [ "$COMP_CWORD" = 2 ] && { _jolly_of %2$s; return; }
-                          [ "$COMP_CWORD" = 3 ] && [[ $word != -* ]] && { _jolly_of $(_jolly_names %1$s); return; }
-                          first="%1$s ${COMP_WORDS[2]}" ;;
-                    """
-                        .formatted(first, String.join(" ", seconds))));
+    script.append(
+        seconds(
+            usages,
+            """
+                %1$s) [ "$COMP_CWORD" = 2 ] && { _jolly_of %2$s; return; }
+                  [ "$COMP_CWORD" = 3 ] && [[ $word != -* ]] && { _jolly_of $(_jolly_names %1$s); return; }
+                  first="%1$s ${COMP_WORDS[2]}" ;;
+            """));
     script.append("  esac\n  case $word in -*) case $first in\n");
     script.append(options(usages)).append("  esac; return ;; esac\n");
     script.append("  COMPREPLY=($(compgen -f -- \"$word\"))\n}\n");
@@ -75,16 +72,14 @@ final class Completion {
         case $first in
         """
             .formatted(firstWords(usages)));
-    seconds(usages)
-        .forEach(
-            (first, seconds) ->
-                script.append(
-                    """
-                      %1$s) (( CURRENT == 3 )) && { _jolly_of %2$s; return; }
-                        (( CURRENT == 4 )) && [[ $words[CURRENT] != -* ]] && { _jolly_named %1$s; return; }
-                        first="%1$s $words[3]" ;;
-                    """
-                        .formatted(first, String.join(" ", seconds))));
+    script.append(
+        seconds(
+            usages,
+            """
+              %1$s) (( CURRENT == 3 )) && { _jolly_of %2$s; return; }
+                (( CURRENT == 4 )) && [[ $words[CURRENT] != -* ]] && { _jolly_named %1$s; return; }
+                first="%1$s $words[3]" ;;
+            """));
     script.append("esac\nif [[ $words[CURRENT] == -* ]]; then case $first in\n");
     script.append(options(usages)).append("esac; return; fi\n_files\n");
     return script.toString();
@@ -97,8 +92,8 @@ final class Completion {
         .collect(Collectors.joining(" "));
   }
 
-  /** The words that may follow a first one. */
-  private static SortedMap<String, List<String>> seconds(List<Usage> usages) {
+  /** A case for each first word that others follow, by a form of the word and of those. */
+  private static String seconds(List<Usage> usages, String form) {
     return usages.stream()
         .map(usage -> usage.name().split(" "))
         .filter(words -> words.length > 1)
@@ -106,7 +101,11 @@ final class Completion {
             Collectors.groupingBy(
                 words -> words[0],
                 TreeMap::new,
-                Collectors.mapping(words -> words[1], Collectors.toList())));
+                Collectors.mapping(words -> words[1], Collectors.joining(" "))))
+        .entrySet()
+        .stream()
+        .map(of -> form.formatted(of.getKey(), of.getValue()))
+        .collect(Collectors.joining());
   }
 
   /** A case for each command. */
