@@ -17,7 +17,7 @@ record ListedByMaven(String text) {
   private static final Pattern LINE =
       Pattern.compile(
           "\\s*([^:\\s]+):([^:]+):([^:]+):(?:([^:]+):)?[^:]+:"
-              + "(compile|runtime|provided|test|system)(?: \\(optional\\))?:(.+?)(?: -- module .*)?");
+              + "(compile|runtime|provided|test|system)(?: \\(optional\\))?:(.+?)(?: -- module .*?)?(?: \\(optional\\))?\\s*");
 
   static List<String> command(String maven, Path into) {
     return List.of(
