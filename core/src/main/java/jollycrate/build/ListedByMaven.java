@@ -17,7 +17,7 @@ record ListedByMaven(String text) {
   private static final Pattern LINE =
       Pattern.compile(
           "\\s*([^:\\s]+):([^:]+):([^:]+):(?:([^:]+):)?[^:]+:"
-              + "(compile|runtime|provided|test|system)(?: \\(optional\\))?:(.+?)(?: -- module .*?)?(?: \\(optional\\))?\\s*");
+              + "(compile|runtime|provided|test|system)(?: \\(optional\\))?:(.+?)(?:\\s+\\(optional\\))?\\s*(?:-- module .*)?");
 
   static List<String> command(String maven, Path into) {
     return List.of(

@@ -17,7 +17,7 @@ class ListedByMavenTest {
                org.spokes:lamp:jar:3.1:compile:/m2/lamp-3.1.jar -- module org.spokes.lamp (auto)
                org.spokes:pump:jar:linux:2.0:runtime:/m2/pump-2.0-linux.jar
                org.spokes:bell:jar:1:test (optional):/m2/bell-1.jar
-               org.spokes:lock:jar:1:runtime:/m2/lock-1.jar (optional)
+               org.spokes:lock:jar:1:runtime:/m2/lock-1.jar (optional)  -- module lock (auto)
                org.spokes:all:pom:1:compile:/m2/all-1.pom
             """);
     assertThat(listed.ofRunTime())
