@@ -131,7 +131,7 @@ public final class ServerSteps {
    *
    * @param described ports that it was described with
    */
-  static Step stop(Running running, Stock stock, Collection<Integer> described) {
+  static Step.StopServer stop(Running running, Stock stock, Collection<Integer> described) {
     return new Step.StopServer(
         running.identity(),
         running.fingerprint(),

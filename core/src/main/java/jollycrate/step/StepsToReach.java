@@ -176,7 +176,7 @@ public final class StepsToReach {
     };
   }
 
-  private Step stop(Running running) {
+  private Step.StopServer stop(Running running) {
     return ServerSteps.stop(running, stock, stock.server().ports().all());
   }
 
@@ -263,23 +263,22 @@ public final class StepsToReach {
     Optional<Running> process = stock.process().found();
     boolean runs = !stock.process().isStopped();
     boolean asked = restart || swap == Swap.RESTART && switches();
-    boolean stops =
-        runs && asked && process.filter(running -> ServerSteps.mayEnd(running, stock)).isPresent();
+    Optional<Step.StopServer> stop =
+        process
+            .filter(running -> runs && asked && ServerSteps.mayEnd(running, stock))
+            .map(this::stop);
+    boolean down = stop.isPresent() || !runs;
     List<Step> steps = new ArrayList<>();
-    if (stops) {
-      process.map(this::stop).ifPresent(steps::add);
-    }
+    stop.ifPresent(steps::add);
     steps.addAll(switching(placement));
     steps.addAll(changes.get(Part.COMPANION));
-    if (stops || !runs) {
-      steps.addAll(clearTraces(placement));
-    }
-    boolean down = stops || !runs;
     if (down) {
+      steps.addAll(clearTraces(placement));
       steps.addAll(changes.get(Part.SUPPORT));
     }
-    if (stops) {
+    if (stop.isPresent()) {
       steps.add(new Step.StartServer());
+      steps.add(new Step.AwaitPorts(stop.get().ports()));
     }
     if (swap != Swap.BESIDE_THEN_SWITCH) {
       steps.add(new Step.Await(placement, Expected.GONE));

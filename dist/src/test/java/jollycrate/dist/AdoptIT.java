@@ -94,6 +94,7 @@ class AdoptIT {
           .contains("-Dbell=ding");
       assertThat(program.ends(0, "undeploy", "--from", "shop").out())
           .contains("interrupts what else runs there: /, /docs, /examples");
+      assertThat(own.printedSince("Starting Servlet engine")).contains("Server startup in");
       Path odd = Files.createDirectory(own.folder.resolve("webapps/two words"));
       assertThat(program.ends(0, "apps", "--on", "shop").out()).contains("/two words");
       Files.delete(odd);

@@ -124,6 +124,12 @@ final class OwnTomcat implements AutoCloseable {
     }
   }
 
+  /** What it printed since it last printed something. */
+  String printedSince(String last) throws IOException {
+    String printed = Files.readString(folder.resolve("logs/catalina.out"));
+    return printed.substring(printed.lastIndexOf(last));
+  }
+
   /** Its processes. */
   List<Long> processes() {
     return ProcessHandle.allProcesses()
