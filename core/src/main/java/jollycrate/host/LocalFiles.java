@@ -15,6 +15,7 @@ import java.nio.file.NotDirectoryException;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
+import java.nio.file.attribute.BasicFileAttributes;
 import java.nio.file.attribute.FileTime;
 import java.nio.file.attribute.PosixFileAttributeView;
 import java.nio.file.attribute.PosixFileAttributes;
@@ -111,13 +112,21 @@ final class LocalFiles implements HostFiles {
     return doing("read", file, () -> Digests.of(regular(file)));
   }
 
-  /** A link is not followed, and a pipe or a device might never end, or never begin. */
+  /**
+   * A link is not followed, and a pipe or a device might never end, or never begin. One look only:
+   * a file may come or go at any time.
+   */
   private static Path regular(Path file) throws IOException {
-    if (Files.isRegularFile(file, LinkOption.NOFOLLOW_LINKS)
-        || !Files.exists(file, LinkOption.NOFOLLOW_LINKS)) {
+    BasicFileAttributes there;
+    try {
+      there = Files.readAttributes(file, BasicFileAttributes.class, LinkOption.NOFOLLOW_LINKS);
+    } catch (FileSystemException notThere) {
       return file;
     }
-    throw new IOException(Files.isSymbolicLink(file) ? "it is a link" : "it is no regular file");
+    if (there.isRegularFile()) {
+      return file;
+    }
+    throw new IOException(there.isSymbolicLink() ? "it is a link" : "it is no regular file");
   }
 
   @Override

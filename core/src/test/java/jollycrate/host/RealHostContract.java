@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.net.InetAddress;
 import java.net.ServerSocket;
 import java.nio.charset.StandardCharsets;
@@ -13,6 +14,7 @@ import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.BooleanSupplier;
 import org.assertj.core.api.ThrowableAssert.ThrowingCallable;
 import org.junit.jupiter.api.Test;
@@ -23,6 +25,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 /** What hosts with a real kernel keep to; the one under test shares its files with this machine. */
 public interface RealHostContract extends HostProcessesContract {
   Duration LIMIT = Duration.ofSeconds(10);
+  int READS_OF_WHAT_GOES = 400;
 
   @Test
   default void linksAreSeenAndNeverFollowed() throws IOException {
@@ -55,6 +58,34 @@ public interface RealHostContract extends HostProcessesContract {
     acts.forEach(act -> assertThatThrownBy(act).isInstanceOf(HostException.class));
     assertThat(files().list(folder())).containsExactly(pipe);
     files().delete(pipe);
+  }
+
+  /** A server makes and deletes files while they are looked at. */
+  @Test
+  default void aFileThatComesAndGoesIsReadOrAbsent() throws IOException, InterruptedException {
+    Path file = folder().resolve("21000.pid");
+    AtomicBoolean over = new AtomicBoolean();
+    Thread server =
+        new Thread(
+            () -> {
+              while (!over.get()) {
+                try {
+                  Files.writeString(file, "21");
+                  Files.delete(file);
+                } catch (IOException e) {
+                  throw new UncheckedIOException(e);
+                }
+              }
+            });
+    server.start();
+    try {
+      for (int i = 0; i < READS_OF_WHAT_GOES; i++) {
+        assertThat(new String(files().read(file, 0, 9))).isIn("", "21");
+      }
+    } finally {
+      over.set(true);
+      server.join();
+    }
   }
 
   /** How the host is looked at. */

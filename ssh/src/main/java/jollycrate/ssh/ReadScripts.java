@@ -11,14 +11,16 @@ final class ReadScripts {
 
   /**
    * Ends when a link stands at a path, which is never followed, or a pipe or a device, which might
-   * never end.
+   * never end. A file may come and go meanwhile.
    */
   static String regular(Path path) {
     String word = Quote.word(path);
     return "[ ! -h "
         + word
         + " ] || { echo it is a link >&2; exit 1; }\n"
-        + "[ ! -e "
+        + "[ -f "
+        + word
+        + " ] || [ ! -e "
         + word
         + " ] || [ -f "
         + word
