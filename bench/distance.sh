@@ -59,7 +59,7 @@ TOML
 mkdir -p page/WEB-INF
 echo ring >page/index.html
 jar --create --file bell.war -C page .
-"$jolly" host trust far >/dev/null
+"$jolly" host trust far --yes >/dev/null
 
 told() { # what
   grep -o "$1 [0-9]*" turns | tail -n 1 | grep -o '[0-9]*$'

@@ -50,7 +50,7 @@ import jollycrate.watch.Progress;
 import jollycrate.watch.Site;
 
 /** What the commands do with an application; with servers, see {@link #servers}. */
-public final class Crate {
+public final class Crate implements AutoCloseable {
   private final Means means;
   private final Host host;
   private final Setting setting;
@@ -66,6 +66,12 @@ public final class Crate {
     this.progress = progress;
     this.interrupts = interrupts;
     this.descriptions = means.descriptions();
+  }
+
+  /** Ends what is open to other machines. */
+  @Override
+  public void close() {
+    means.machines().close();
   }
 
   /**

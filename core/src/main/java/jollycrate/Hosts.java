@@ -142,6 +142,11 @@ public final class Hosts {
         .toList();
   }
 
+  /** What is missing here to reach other machines; empty when nothing is. */
+  public Optional<String> missing() {
+    return lines.missing();
+  }
+
   /** The key that a machine shows now. */
   public HostKey key(String name) {
     return lines.key(machines.reach(descriptions.host(name)));

@@ -66,7 +66,7 @@ public final class Jolly {
   public int run(String... args) {
     List<String> words = List.of(args);
     machineReads = words.contains(Option.JSON.name());
-    try {
+    try (session) {
       return run(words);
     } catch (WrongUsage e) {
       return wrongUsage(words, e);

@@ -1,6 +1,7 @@
 package jollycrate.app;
 
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -12,6 +13,7 @@ import jollycrate.secret.Reference;
  * @param ssh where {@code ssh} itself would go: an alias, {@code user@name}, {@code user@name:port}
  * @param config an SSH configuration file of the team, in place of each one's own
  * @param sudo user to become there, without a password
+ * @param sshKeep for how long a connection stays for later commands
  * @param password of the user who logs in
  * @param keyPassword opens an encrypted key
  */
@@ -20,8 +22,12 @@ public record HostEntry(
     String ssh,
     Optional<Path> config,
     Optional<String> sudo,
+    Duration sshKeep,
     Optional<Reference> password,
     Optional<Reference> keyPassword) {
+  /** How long a connection stays if nothing else is said. */
+  public static final Duration SSH_KEEP = Duration.ofMinutes(10);
+
   private static final String TARGET_FORM = "(?:[^@\\s/-][^@\\s/]*@)?[^@\\s/-][^@\\s/]*";
   private static final String USER_FORM = "[a-z_][a-z0-9_-]*\\$?";
 
@@ -50,6 +56,7 @@ public record HostEntry(
                 .orElse("unnamed"),
             section.text("config").map(file -> folder.resolve(file).normalize()),
             text(section, "sudo", USER_FORM, "Write the name of a user, like \"tomcat\""),
+            section.duration("ssh-keep").orElse(SSH_KEEP),
             section.reference("password"),
             section.reference("key-password"));
     section.end();

@@ -1,5 +1,7 @@
 package jollycrate.host;
 
+import java.util.Optional;
+
 /** Reaches other machines; found by {@link java.util.ServiceLoader}. */
 public interface HostLines {
   /**
@@ -9,6 +11,9 @@ public interface HostLines {
    */
   HostLine open(Reach reach);
 
+  /** What is missing here to reach other machines, with how to get it; empty when nothing is. */
+  Optional<String> missing();
+
   /**
    * Which key a machine shows; nobody logs in.
    *
@@ -17,7 +22,7 @@ public interface HostLines {
   HostKey key(Reach reach);
 
   /**
-   * Trusts a key from now on; one of the same type that was trusted before is kept no longer.
+   * Trusts a key from now on, besides those that are trusted.
    *
    * @throws UnreachableException when the machine shows another key by now
    */

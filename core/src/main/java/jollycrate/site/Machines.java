@@ -20,7 +20,7 @@ import jollycrate.host.UnreachableException;
 import jollycrate.secret.Secrets;
 
 /** The machines that servers are on; each is connected to once, when it is asked for. */
-public final class Machines {
+public final class Machines implements AutoCloseable {
   private final Host local;
   private final Secrets secrets;
   private final PracticeHosts practice;
@@ -50,8 +50,9 @@ public final class Machines {
         entry.ssh(),
         entry.config(),
         entry.sudo(),
-        () -> entry.password().map(secrets::resolve),
-        () -> entry.keyPassword().map(secrets::resolve));
+        entry.sshKeep(),
+        entry.password().map(reference -> () -> secrets.resolve(reference)),
+        entry.keyPassword().map(reference -> () -> secrets.resolve(reference)));
   }
 
   /**
@@ -123,6 +124,22 @@ public final class Machines {
   /** The name or address by which the machine of that name is reached from here. */
   public String address(String name) {
     return line(name).address();
+  }
+
+  /** Ends what this run of the tool uses of its connections. */
+  @Override
+  public void close() {
+    open.values().stream().filter(FutureTask::isDone).forEach(Machines::close);
+  }
+
+  private static void close(FutureTask<HostLine> line) {
+    try {
+      line.get().close();
+    } catch (ExecutionException neverOpened) {
+      return;
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+    }
   }
 
   /** Sockets that the machine of that name connects. */

@@ -109,6 +109,7 @@ public final class PracticeHosts {
               name,
               Optional.of(StandIn.configuration(folder)),
               Optional.empty(),
+              HostEntry.SSH_KEEP,
               Optional.empty(),
               Optional.empty()));
     } catch (IOException | RuntimeException e) {

@@ -218,6 +218,8 @@ class SchemasTest {
           """
           ssh = "app1"                                         | true
           ssh = "rita@app1.example:2222"\\nsudo = "tomcat"      | true
+          ssh = "app1"\\nssh-keep = "0s"                        | true
+          ssh = "app1"\\nssh-keep = "long"                      | false
           ssh = "app1"\\nconfig = "ssh_config"\\npassword = "env:P"\\nkey-password = "file:k" | true
           sudo = "tomcat"                                      | false
           ssh = "-oProxyCommand=x"                             | false

@@ -40,7 +40,9 @@ class HostsIT {
       assertThat(program.ends(8, "host", "test", "app1").err()).contains("jolly host trust app1");
       assertThat(program.ends(4, "host", "trust", "app1", "--fingerprint", "SHA256:x").all())
           .contains("another key than SHA256:x", "Nothing was changed");
-      assertThat(program.ends(0, "host", "trust", "app1").out()).contains("Trusted");
+      assertThat(program.ends(4, "host", "trust", "app1").err()).contains("Nothing was changed");
+      assertThat(sshd.folder.resolve("known_hosts")).doesNotExist();
+      assertThat(program.ends(0, "host", "trust", "app1", "--yes").out()).contains("Trusted");
       assertThat(program.ends(0, "host", "test", "app1").out())
           .contains("Right: app1 can be worked on")
           .containsPattern("ok +Java +" + Runtime.version().feature())
@@ -77,8 +79,8 @@ class HostsIT {
       long pid = Long.parseLong(started.replaceAll("(?s).*SSH_AGENT_PID=(\\d+);.*", "$1"));
       try {
         program.inheriting("SSH_AUTH_SOCK", socket.toString());
-        program.ends(0, "host", "trust", "app1");
-        assertThat(program.ends(8, "host", "test", "app1").err()).contains("the agent's keys");
+        program.ends(0, "host", "trust", "app1", "--yes");
+        assertThat(program.ends(8, "host", "test", "app1").err()).contains("the agent");
         program.shell("ssh-add -q \"$0\"", sshd.folder.resolve("mine").toString());
         program.ends(0, "host", "test", "app1");
       } finally {

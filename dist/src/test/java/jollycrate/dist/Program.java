@@ -64,7 +64,7 @@ final class Program {
         """
             .formatted(sshd.folder.resolve("config")));
     Program program = new Program(desk);
-    program.ends(0, "host", "trust", "app1");
+    program.ends(0, "host", "trust", "app1", "--yes");
     return program;
   }
 

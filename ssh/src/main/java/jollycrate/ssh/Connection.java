@@ -1,159 +1,280 @@
 package jollycrate.ssh;
 
-import com.jcraft.jsch.ChannelExec;
-import com.jcraft.jsch.JSchException;
-import com.jcraft.jsch.Session;
-import java.io.ByteArrayOutputStream;
 import java.io.IOException;
-import java.io.InputStream;
-import java.io.OutputStream;
-import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
 import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Optional;
-import jollycrate.host.HeldLock;
+import java.util.Set;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import jollycrate.file.SmallFile;
+import jollycrate.file.Trees;
 import jollycrate.host.Ran;
-import jollycrate.host.Time;
+import jollycrate.host.Reach;
 import jollycrate.host.Words;
 
 /**
- * One connection, and what runs on it.
- *
- * @param before goes in front of every shell
+ * A connection to a machine, and what runs on it. Its first process of {@code ssh} logs in; those
+ * that follow, also of later commands, go by the same connection where there is a socket for it.
  */
-record Connection(Session session, String before) {
-  /**
-   * English, the tools of the system where the log-in shell finds none, and a folder that whoever
-   * one becomes may be in.
-   */
-  private static final String PRELUDE =
-      """
-      LC_ALL=C
-      PATH=${PATH:-/usr/bin:/bin}:/usr/bin:/bin:/usr/sbin:/sbin
-      export LC_ALL PATH
-      umask 077
-      cd /
-      """;
+final class Connection {
+  private static final Duration LOGS_IN_WITHIN = Duration.ofSeconds(60);
+  private static final Duration GREETS_WITHIN = Duration.ofSeconds(15);
+  private static final Duration ENDS_WITHIN = Duration.ofSeconds(2);
+  private static final Duration STREAMS_WITHIN = Duration.ofSeconds(15);
+  private static final String LOGGED_IN = "Authenticated to ";
+  private static final Pattern OF_SSH =
+      Pattern.compile(LOGGED_IN + "|Transferred: sent |Bytes per second: ");
+  private static final Pattern NOT_OPENED = Pattern.compile("open failed: (.+)");
+  private static final int MOST_LOG = 1 << 20;
+  private static final String LATE = "timed out";
+  private static final String NO_MORE = "Session open refused by peer";
+  private static final String ANY_NAME = "shared";
 
-  private static final int MOST_GREETING = 1 << 16;
-  private static final int OPENS_WITHIN_MILLIS = 10_000;
-  private static final Duration LOOK_AGAIN = Duration.ofMillis(5);
-  private static final long KILLED_LATER_NANOS = Duration.ofSeconds(2).toNanos();
-  private static final int NOT_YET = -1;
+  private final Reach reach;
+  private final Destination destination;
+  private final Optional<Path> socket;
+  private final String before;
 
-  /**
-   * A shell that runs a script, whatever the log-in shell is, and says before.
-   *
-   * @throws NoShell when none came
-   */
-  Program program(String script) throws IOException {
-    String mark = Shell.mark();
-    String said = "printf '\\n%s\\n' " + mark;
-    byte[] program =
-        (PRELUDE + said + "; " + said + " >&2\n" + script).getBytes(StandardCharsets.UTF_8);
-    Program started =
-        exec(
-            "exec "
-                + before
-                + "/bin/sh -c 'eval \"$(dd bs=1 count="
-                + program.length
-                + " 2>/dev/null)\"'");
-    started.in().write(program);
-    started.in().flush();
-    Optional<String> greeting = passed(started.out(), mark);
-    Optional<String> errors = passed(started.errors(), mark);
-    if (greeting.isPresent() || errors.isPresent()) {
-      started.end();
-      throw new NoShell((greeting.orElse("") + errors.orElse("")).strip());
-    }
-    return started;
+  /** Where it goes; nothing is connected yet. */
+  Connection(Reach reach, Destination destination) {
+    this.reach = reach;
+    this.destination = destination;
+    this.before = reach.sudo().map(user -> "sudo -n -u " + Quote.word(user) + " -- ").orElse("");
+    this.socket = destination.sharesByItself() ? Optional.empty() : socket(reach, destination);
   }
 
-  /** Reads until a line with a mark; what came instead of it. */
-  private static Optional<String> passed(InputStream stream, String mark) throws IOException {
-    byte[] end = ("\n" + mark + "\n").getBytes(StandardCharsets.UTF_8);
-    ByteArrayOutputStream all = new ByteArrayOutputStream();
-    int matched = 0;
-    while (matched < end.length) {
-      int next = stream.read();
-      if (next < 0 || all.size() > MOST_GREETING) {
-        return Optional.of(all.toString(StandardCharsets.UTF_8));
+  private static Optional<Path> socket(Reach reach, Destination destination) {
+    return reach.keep().isZero()
+        ? SharedSockets.alone()
+        : SharedSockets.of(destination).or(SharedSockets::alone);
+  }
+
+  /**
+   * Logs in, or goes on with a connection that was kept, and runs a script.
+   *
+   * @throws jollycrate.host.UnreachableException when it is not reached
+   * @throws NoShell when no shell came
+   */
+  RemoteProgram logIn(String text) throws IOException {
+    Script script = Script.of(text);
+    Path log = Trees.temporary().resolve("log");
+    Optional<Answers> answers = Answers.of(reach);
+    List<String> command = OpenSsh.to(destination, sharing());
+    command.addAll(asking());
+    command.addAll(List.of("-o", "LogLevel=VERBOSE", "-E", log.toString(), "--"));
+    command.addAll(List.of(destination.alias(), script.command(before)));
+    boolean goesOn = socket.filter(Files::exists).isPresent();
+    RemoteProgram started = new RemoteProgram(OpenSsh.start(command, answers));
+    Words errors = Words.of(started.errors());
+    try (Limit limit =
+        Limit.of(started.process(), LOGS_IN_WITHIN, () -> loggedIn(log), GREETS_WITHIN)) {
+      started.tell(script.bytes());
+      Optional<String> greeting = script.awaitedIn(started.out());
+      if (greeting.isPresent()) {
+        boolean failed = started.exitWithin(ENDS_WITHIN) == OpenSsh.FAILED;
+        if (limit.isOver() ? !goesOn && !loggedIn(log) : failed) {
+          throw new Refusal(reach, destination).of(limit.isOver() ? LATE : text(log), answers);
+        }
+        throw NoShell.of(greeting.get() + errors.text() + text(log), limit.isOver());
       }
-      all.write(next);
-      matched = next == end[matched] ? matched + 1 : next == end[0] ? 1 : 0;
+      keep(log);
+      return started;
+    } finally {
+      Trees.discard(log.getParent());
     }
-    return Optional.empty();
+  }
+
+  private String[] sharing() {
+    return socket
+        .map(
+            path ->
+                new String[] {
+                  "ControlMaster=auto",
+                  "ControlPath=" + path,
+                  "ControlPersist=" + Math.max(1, reach.keep().toSeconds())
+                })
+        .orElseGet(() -> new String[0]);
+  }
+
+  /** Without a password to give, none is tried: an empty one would count as a failed try there. */
+  private List<String> asking() {
+    boolean tries = reach.password().isPresent();
+    boolean asks = tries || reach.keyPassword().isPresent();
+    return OpenSsh.options(
+        "BatchMode=" + (asks ? "no" : "yes"),
+        "PasswordAuthentication=" + (tries ? "yes" : "no"),
+        "KbdInteractiveAuthentication=" + (tries ? "yes" : "no"));
+  }
+
+  /** What cannot be read says nothing. */
+  private static String text(Path log) {
+    try {
+      return SmallFile.text(log, MOST_LOG);
+    } catch (IOException unread) {
+      return "";
+    }
+  }
+
+  private static boolean loggedIn(Path log) {
+    return text(log).contains(LOGGED_IN);
+  }
+
+  /** Who logged in writes into his log as long as the connection is there. */
+  private void keep(Path log) throws IOException {
+    if (socket.isPresent() && loggedIn(log)) {
+      Files.move(log, SharedSockets.log(socket.get()), StandardCopyOption.REPLACE_EXISTING);
+    }
   }
 
   /** No shell came up; the message is what was said instead. */
   static final class NoShell extends IOException {
     private static final long serialVersionUID = 1L;
 
-    NoShell(String said) {
+    private NoShell(String said) {
       super(said);
     }
-  }
 
-  /** A command line that the login shell there runs. */
-  private Program exec(String command) throws IOException {
-    try {
-      ChannelExec channel = (ChannelExec) session.openChannel("exec");
-      channel.setCommand(command.getBytes(StandardCharsets.UTF_8));
-      Program program =
-          new Program(
-              channel, channel.getOutputStream(), channel.getInputStream(), channel.getErrStream());
-      channel.connect(OPENS_WITHIN_MILLIS);
-      return program;
-    } catch (JSchException e) {
-      throw new IOException(e.getMessage(), e);
+    private static NoShell of(String said, boolean late) {
+      String words =
+          said.lines()
+              .map(String::strip)
+              .filter(line -> !line.isEmpty() && !OF_SSH.matcher(line).lookingAt())
+              .collect(Collectors.joining("; "));
+      String hangs = "what its log-in shell starts does not end within 15 s. ";
+      return new NoShell(((late ? hangs : "") + words).strip());
     }
   }
 
-  /** Runs a script to its end, or to its limit. */
+  /**
+   * A shell that runs a script on the same connection, or on one of its own where no more may share
+   * it (MaxSessions in sshd_config(5)).
+   *
+   * @throws NoShell when none came
+   */
+  RemoteProgram program(String text) throws IOException {
+    Script script = Script.of(text);
+    try {
+      return begun(script, socket);
+    } catch (NoShell e) {
+      if (socket.isPresent() && e.getMessage().contains(NO_MORE)) {
+        return begun(script, Optional.empty());
+      }
+      throw e;
+    }
+  }
+
+  private RemoteProgram begun(Script script, Optional<Path> shared) throws IOException {
+    RemoteProgram started =
+        new RemoteProgram(client(shared, List.of(), List.of(script.command(before))));
+    try (Limit limit = Limit.of(started.process(), GREETS_WITHIN)) {
+      started.tell(script.bytes());
+      Optional<String> greeting = script.awaitedIn(started.out());
+      Optional<String> errors = script.awaitedIn(started.errors());
+      if (greeting.isPresent() || errors.isPresent()) {
+        started.end();
+        throw NoShell.of(greeting.orElse("") + errors.orElse(""), limit.isOver());
+      }
+      return started;
+    }
+  }
+
+  private Process client(Optional<Path> shared, List<String> options, List<String> command)
+      throws IOException {
+    List<String> whole = shared.map(OpenSsh::by).orElseGet(this::unshared);
+    whole.addAll(options);
+    whole.addAll(List.of("--", shared.isPresent() ? ANY_NAME : destination.alias()));
+    whole.addAll(command);
+    return OpenSsh.start(whole, shared.isPresent() ? Optional.empty() : Answers.of(reach));
+  }
+
+  /** Where the user's configuration shares connections, so do these. */
+  private List<String> unshared() {
+    List<String> whole = OpenSsh.to(destination, "LogLevel=ERROR");
+    whole.addAll(asking());
+    if (socket.isPresent()) {
+      whole.addAll(OpenSsh.options("ControlPath=none"));
+    }
+    return whole;
+  }
+
+  /**
+   * Runs a script to its end, or to its limit.
+   *
+   * @throws IOException when the connection was cut before it ended
+   */
   Ran run(String script, String input, Duration limit) throws IOException {
     long begun = System.nanoTime();
-    Program program = program(script);
+    String end = Shell.mark();
+    RemoteProgram program = program("(\n" + script + "\n)\nprintf '%s %s' " + end + " $? >&2\n");
     try {
       Words output = Words.of(program.out());
       Words errors = Words.of(program.errors());
-      Words.inBackground(() -> program.tell(input));
-      int exit = program.exit();
-      while (exit == NOT_YET && System.nanoTime() - begun < limit.toNanos() + KILLED_LATER_NANOS) {
-        Time.system().pause(LOOK_AGAIN);
-        exit = program.exit();
+      Words.inBackground(() -> program.tellAll(input));
+      int exit = program.exitWithin(limit.plus(ENDS_WITHIN));
+      String said = errors.text();
+      int at = said.lastIndexOf(end);
+      if (exit >= 0 && at < 0) {
+        throw new IOException("the connection was cut before it ended");
       }
       boolean late = System.nanoTime() - begun >= limit.toNanos();
-      return new Ran(exit != 0 && late ? -1 : exit, output.text(), errors.text());
+      int code = at < 0 ? -1 : Integer.parseInt(said.substring(at + end.length()).strip());
+      return new Ran(
+          code != 0 && late ? -1 : code, output.text(), at < 0 ? said : said.substring(0, at));
     } finally {
       program.end();
     }
   }
 
-  /** A program there, with its streams. */
-  record Program(ChannelExec channel, OutputStream in, InputStream out, InputStream errors)
-      implements HeldLock.Shell {
+  /**
+   * A client that passes its input on to an address as the machine understands it, and prints what
+   * comes back; it says a lot about how it does so.
+   *
+   * @param address {@code host:port}
+   */
+  Process stream(String address) throws IOException {
+    return client(socket, List.of("-vv", "-W", address), List.of());
+  }
 
-    @Override
-    public boolean runs() {
-      return channel.isConnected() && channel.getExitStatus() == NOT_YET;
-    }
+  /** Where the log of the connection ends now. */
+  long logEnd() {
+    return socket.map(path -> (long) text(SharedSockets.log(path)).length()).orElse(0L);
+  }
 
-    /** Its exit code; below zero as long as it runs. */
-    int exit() {
-      return channel.getExitStatus();
-    }
+  /**
+   * Why no stream was opened, as the SSH server there says.
+   *
+   * @param said by the client
+   * @param since end of the log before
+   */
+  String whyNotOpened(String address, String said, long since) {
+    String log = socket.map(path -> text(SharedSockets.log(path))).orElse("");
+    Set<String> reasons = reasons(said + log.substring((int) Math.min(since, log.length())));
+    return reasons.size() == 1 ? reasons.iterator().next() : askedAlone(address);
+  }
 
-    /** A program that ends without reading all of its input does without it. */
-    void tell(String input) {
-      try (in) {
-        in.write(input.getBytes(StandardCharsets.UTF_8));
-      } catch (IOException endedBefore) {
-        return;
-      }
-    }
+  private static Set<String> reasons(String said) {
+    return NOT_OPENED
+        .matcher(said)
+        .results()
+        .map(found -> found.group(1))
+        .collect(Collectors.toSet());
+  }
 
-    @Override
-    public void end() {
-      channel.disconnect();
+  /** By a connection of its own, where the one that is shared says too little. */
+  private String askedAlone(String address) {
+    List<String> arguments = new ArrayList<>(OpenSsh.to(destination, "ControlPath=none"));
+    arguments.remove(0);
+    arguments.addAll(List.of("-o", "BatchMode=yes", "-W", address, "--", destination.alias()));
+    try {
+      Ran ran = OpenSsh.run("ssh", arguments, STREAMS_WITHIN);
+      return reasons(ran.errors()).stream().findFirst().orElse("");
+    } catch (IOException e) {
+      return "";
     }
   }
 }

@@ -1,9 +1,6 @@
 package jollycrate.ssh;
 
-import com.jcraft.jsch.ConfigRepository;
-import com.jcraft.jsch.OpenSSHConfig;
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
@@ -15,118 +12,90 @@ import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
-import jollycrate.host.Host;
 import jollycrate.host.HostException;
 import jollycrate.host.Ran;
 import jollycrate.host.Reach;
 import jollycrate.host.UnreachableException;
 
-/** Where a connection goes and by what, as {@code ssh_config(5)} says. */
+/** Where a connection goes, as {@code ssh -G} reports it from {@code ssh_config(5)}. */
 final class Destination {
   private static final Pattern TARGET =
       Pattern.compile("(?:ssh://)?(?:([^@/]+)@)?(\\[[^]]+]|[^:/@]+)(?::(\\d{1,5}))?");
 
-  /** Of a ProxyCommand; see ssh_config(5), TOKENS. */
-  private static final Pattern TOKEN = Pattern.compile("%([hprn%])");
-
-  private static final Duration TOLD_WITHIN = Duration.ofSeconds(10);
-  private static final int USUAL_PORT = 22;
-  private static final List<String> READ =
-      List.of(
-          "HostName",
-          "User",
-          "Port",
-          "IdentitiesOnly",
-          "HostKeyAlias",
-          "UserKnownHostsFile",
-          "GlobalKnownHostsFile",
-          "ProxyJump",
-          "ProxyCommand");
+  private static final Duration REPORTS_WITHIN = Duration.ofSeconds(10);
+  private static final int DEFAULT_PORT = 22;
   private static final String NONE = "none";
-
+  private final List<String> arguments;
   private final String alias;
+  private final String report;
   private final Map<String, List<String>> values;
 
-  private Destination(String alias, Map<String, List<String>> values) {
+  private Destination(List<String> arguments, String alias, String report) {
+    this.arguments = arguments;
     this.alias = alias;
-    this.values = values;
+    this.report = report;
+    this.values = new HashMap<>();
+    report
+        .lines()
+        .map(line -> line.split(" ", 2))
+        .filter(words -> words.length == 2)
+        .forEach(
+            words ->
+                values
+                    .computeIfAbsent(words[0].toLowerCase(Locale.ENGLISH), k -> new ArrayList<>())
+                    .add(words[1]));
   }
 
   /**
-   * What a target means: as {@code ssh -G} says where there is one, so that everything holds that
-   * OpenSSH's own configuration can say; else as the library reads the same file.
+   * What a target means.
+   *
+   * @throws UnreachableException when there is no {@code ssh}, or it cannot read its configuration
    */
   static Destination of(Reach reach) {
-    String target = reach.ssh();
-    Optional<Path> config = reach.config();
-    Matcher parts = TARGET.matcher(target);
+    Matcher parts = TARGET.matcher(reach.ssh());
     if (!parts.matches() || parts.group(2).startsWith("-")) {
       throw new UnreachableException(
-          "Cannot reach '" + target + "': write an alias, user@name or user@name:port");
+          "Cannot reach '" + reach.ssh() + "': write an alias, user@name or user@name:port");
     }
+    List<String> arguments = new ArrayList<>();
+    reach.config().ifPresent(file -> arguments.addAll(List.of("-F", file.toString())));
+    Optional.ofNullable(parts.group(1)).ifPresent(user -> arguments.addAll(List.of("-l", user)));
+    Optional.ofNullable(parts.group(3)).ifPresent(port -> arguments.addAll(List.of("-p", port)));
     String alias = parts.group(2).replaceAll("[\\[\\]]", "");
-    Map<String, List<String>> values =
-        asToldBySsh(alias, config).orElseGet(() -> asRead(alias, config));
-    Optional.ofNullable(parts.group(1)).ifPresent(user -> values.put("user", List.of(user)));
-    Optional.ofNullable(parts.group(3)).ifPresent(port -> values.put("port", List.of(port)));
-    return new Destination(alias, values);
+    String begin = "Cannot reach '" + reach.name() + "': ";
+    Ran ran = reported(begin, arguments, alias);
+    if (ran.exit() != 0) {
+      throw new UnreachableException(begin + "ssh says '" + ran.errors().strip() + "'");
+    }
+    return new Destination(List.copyOf(arguments), alias, ran.output());
   }
 
-  private static Optional<Map<String, List<String>>> asToldBySsh(
-      String alias, Optional<Path> config) {
-    List<String> command = new ArrayList<>(List.of("ssh", "-G"));
-    config.ifPresent(file -> command.addAll(List.of("-F", file.toString())));
+  private static Ran reported(String begin, List<String> arguments, String alias) {
+    List<String> command = new ArrayList<>(List.of("-G"));
+    command.addAll(arguments);
     command.addAll(List.of("--", alias));
-    Host here = Host.local();
     try {
-      Ran ran = here.processes().run(command, Path.of("/"), here.environment(), "", TOLD_WITHIN);
-      if (ran.exit() != 0) {
-        throw new UnreachableException(
-            "Cannot reach '" + alias + "': ssh says '" + ran.errors().strip() + "'");
-      }
-      Map<String, List<String>> values = new HashMap<>();
-      ran.output()
-          .lines()
-          .map(line -> line.split(" ", 2))
-          .filter(words -> words.length == 2)
-          .forEach(
-              words ->
-                  values
-                      .computeIfAbsent(words[0].toLowerCase(Locale.ENGLISH), k -> new ArrayList<>())
-                      .add(words[1]));
-      return Optional.of(values);
-    } catch (HostException noSshHere) {
-      return Optional.empty();
+      return OpenSsh.run("ssh", command, REPORTS_WITHIN);
+    } catch (IOException noSsh) {
+      throw new UnreachableException(begin + OpenSsh.MISSING);
+    } catch (HostException failed) {
+      throw new UnreachableException(begin + failed.getMessage());
     }
   }
 
-  private static Map<String, List<String>> asRead(String alias, Optional<Path> config) {
-    Path file = config.orElse(home().resolve(".ssh/config"));
-    Map<String, List<String>> values = new HashMap<>();
-    if (Files.isRegularFile(file)) {
-      try {
-        ConfigRepository.Config found = OpenSSHConfig.parseFile(file.toString()).getConfig(alias);
-        for (String key : READ) {
-          Optional.ofNullable(found.getValue(key))
-              .ifPresent(value -> values.put(key.toLowerCase(Locale.ENGLISH), List.of(value)));
-        }
-        Optional.ofNullable(found.getValues("IdentityFile"))
-            .ifPresent(keys -> values.put("identityfile", List.of(keys)));
-      } catch (IOException e) {
-        throw new UnreachableException("Cannot read '" + file + "': " + e.getMessage());
-      }
-    }
-    values.computeIfAbsent(
-        "identityfile",
-        k ->
-            Stream.of("id_ed25519", "id_ecdsa", "id_rsa")
-                .map(name -> home().resolve(".ssh/" + name).toString())
-                .toList());
-    return values;
+  /** What {@code ssh} is given to go there, but for the alias. */
+  List<String> arguments() {
+    return arguments;
   }
 
-  private static Path home() {
-    return Path.of(System.getProperty("user.home"));
+  /** The last argument of {@code ssh}: a name of its configuration, or of a machine. */
+  String alias() {
+    return alias;
+  }
+
+  /** Everything that {@code ssh -G} prints; another configuration has another one. */
+  String report() {
+    return report;
   }
 
   private Optional<String> value(String key) {
@@ -141,48 +110,28 @@ final class Destination {
   }
 
   int port() {
-    return value("port").map(Integer::parseInt).orElse(USUAL_PORT);
+    return value("port").map(Integer::parseInt).orElse(DEFAULT_PORT);
   }
 
   String user() {
     return value("user").orElse(System.getProperty("user.name"));
   }
 
-  /** What its key is kept under, when not under its name. */
-  Optional<String> keptAs() {
-    return value("hostkeyalias");
-  }
-
-  /** What known keys are kept under. */
+  /** The name by which known_hosts has its key. */
   String keptName() {
-    return keptAs().orElse(port() == USUAL_PORT ? hostName() : "[" + hostName() + "]:" + port());
+    return value("hostkeyalias")
+        .orElse(port() == DEFAULT_PORT ? hostName() : "[" + hostName() + "]:" + port());
   }
 
-  /** Another destination through which it is reached. */
+  /** Hosts through which it is reached, as ProxyJump has them. */
   Optional<String> jump() {
     return value("proxyjump");
   }
 
-  /** A command through which it is reached. */
-  Optional<String> command() {
-    Map<String, String> meant =
-        Map.of("h", hostName(), "p", "" + port(), "r", user(), "n", alias, "%", "%");
-    return value("proxycommand")
-        .map(
-            command ->
-                TOKEN
-                    .matcher(command)
-                    .replaceAll(found -> Matcher.quoteReplacement(meant.get(found.group(1)))));
-  }
-
-  /** Private keys that are there. */
-  List<Path> keys() {
-    return files("identityfile").filter(Files::isRegularFile).toList();
-  }
-
-  /** Whether only those keys are tried, whatever the agent has. */
-  boolean onlyThoseKeys() {
-    return value("identitiesonly").filter("yes"::equals).isPresent();
+  /** Whether the user's configuration shares connections by itself. */
+  boolean sharesByItself() {
+    return value("controlpath").isPresent()
+        && value("controlmaster").filter("auto"::equals).isPresent();
   }
 
   /** Files of known keys, that of the user first. */
@@ -197,8 +146,8 @@ final class Destination {
     return files.isEmpty() ? List.of(home().resolve(".ssh/known_hosts")) : files;
   }
 
-  private Stream<Path> files(String key) {
-    return values.getOrDefault(key, List.of()).stream().map(Destination::expanded);
+  private static Path home() {
+    return Path.of(System.getProperty("user.home"));
   }
 
   private static Path expanded(String file) {
@@ -206,7 +155,7 @@ final class Destination {
   }
 
   /** As people write it. */
-  String told() {
-    return user() + "@" + hostName() + (port() == USUAL_PORT ? "" : ":" + port());
+  String shown() {
+    return user() + "@" + hostName() + (port() == DEFAULT_PORT ? "" : ":" + port());
   }
 }

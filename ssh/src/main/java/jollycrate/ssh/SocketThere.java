@@ -1,35 +1,45 @@
 package jollycrate.ssh;
 
-import com.jcraft.jsch.ChannelDirectTCPIP;
-import com.jcraft.jsch.JSchException;
-import com.jcraft.jsch.Session;
+import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.InputStreamReader;
+import java.io.InterruptedIOException;
 import java.io.OutputStream;
 import java.net.ConnectException;
 import java.net.InetSocketAddress;
+import java.net.NoRouteToHostException;
 import java.net.Socket;
 import java.net.SocketAddress;
 import java.net.SocketException;
 import java.net.SocketTimeoutException;
+import java.nio.charset.StandardCharsets;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
+import java.util.regex.Pattern;
+import jollycrate.host.Words;
 
 /**
  * A socket that another machine connects (RFC 4254, section 7.2). Nothing listens here for it. It
  * knows no options: who reads has limits of his own.
  */
 final class SocketThere extends Socket {
-  private static final int PROHIBITED = 1;
-  private static final int CONNECT_FAILED = 2;
+  /** What a client says once the SSH server there has connected, with and without sharing. */
+  private static final Pattern CONNECTED =
+      Pattern.compile(".*(?:master session id:|: open confirm).*");
 
-  private final Session session;
-  private ChannelDirectTCPIP channel;
-  private InputStream in;
-  private OutputStream out;
+  private static final int WITHOUT_LIMIT_MILLIS = 60_000;
+
+  private final Connection connection;
+  private final StringBuffer said = new StringBuffer();
+  private Process process;
   private InetSocketAddress address;
   private boolean closed;
 
-  SocketThere(Session session) {
-    this.session = session;
+  SocketThere(Connection connection) {
+    this.connection = connection;
   }
 
   @Override
@@ -40,34 +50,72 @@ final class SocketThere extends Socket {
   @Override
   public void connect(SocketAddress endpoint, int timeout) throws IOException {
     address = (InetSocketAddress) endpoint;
-    try {
-      channel = (ChannelDirectTCPIP) session.openChannel("direct-tcpip");
-      channel.setHost(address.getAddress().getHostAddress());
-      channel.setPort(address.getPort());
-      in = channel.getInputStream();
-      out = channel.getOutputStream();
-      channel.connect(timeout);
-    } catch (JSchException e) {
-      throw story(e);
+    String host = address.getAddress().getHostAddress();
+    String target = (host.contains(":") ? "[" + host + "]" : host) + ":" + address.getPort();
+    long since = connection.logEnd();
+    Process client = connection.stream(target);
+    CompletableFuture<Boolean> opened = new CompletableFuture<>();
+    Words.inBackground(() -> listen(client, opened));
+    int limit = timeout > 0 ? timeout : WITHOUT_LIMIT_MILLIS;
+    if (!isOpened(client, opened, limit)) {
+      throw why(connection.whyNotOpened(target, said.toString(), since));
+    }
+    process = client;
+  }
+
+  private void listen(Process client, CompletableFuture<Boolean> opened) {
+    try (BufferedReader lines =
+        new BufferedReader(
+            new InputStreamReader(client.getErrorStream(), StandardCharsets.UTF_8))) {
+      for (String line = lines.readLine(); line != null; line = lines.readLine()) {
+        if (CONNECTED.matcher(line).matches()) {
+          opened.complete(true);
+        } else if (!opened.isDone()) {
+          said.append(line).append('\n');
+        }
+      }
+    } catch (IOException ended) {
+      said.append(ended.getMessage());
+    } finally {
+      opened.complete(false);
     }
   }
 
-  /** Why there is no connection, with the reasons of RFC 4254, section 5.1. */
-  private IOException story(JSchException e) {
-    if (!session.isConnected()) {
-      return new SocketException("the connection to the machine was cut");
+  private static boolean isOpened(Process client, CompletableFuture<Boolean> opened, int limit)
+      throws IOException {
+    try {
+      return opened.get(limit, TimeUnit.MILLISECONDS);
+    } catch (TimeoutException e) {
+      client.destroy();
+      throw new SocketTimeoutException("Connect timed out");
+    } catch (InterruptedException e) {
+      client.destroy();
+      Thread.currentThread().interrupt();
+      throw new InterruptedIOException("interrupted");
+    } catch (ExecutionException e) {
+      throw new IOException(e.getCause());
     }
-    if (channel.getExitStatus() == PROHIBITED) {
+  }
+
+  /** With the reasons of RFC 4254, section 5.1. */
+  private static IOException why(String reason) {
+    if (reason.contains("administratively prohibited")) {
       return new SocketException("its SSH server lets nothing through (AllowTcpForwarding)");
     }
-    return channel.getExitStatus() == CONNECT_FAILED
-        ? new ConnectException("Connection refused")
-        : new SocketTimeoutException("Connect timed out");
+    if (reason.contains("refused")) {
+      return new ConnectException("Connection refused");
+    }
+    if (reason.contains("timed out")) {
+      return new SocketTimeoutException("Connect timed out");
+    }
+    return reason.contains("unreachable") || reason.contains("No route")
+        ? new NoRouteToHostException(reason)
+        : new SocketException(reason.isEmpty() ? "the connection to the machine was cut" : reason);
   }
 
   @Override
   public boolean isConnected() {
-    return channel != null;
+    return process != null;
   }
 
   @Override
@@ -82,24 +130,24 @@ final class SocketThere extends Socket {
 
   @Override
   public InputStream getInputStream() throws IOException {
-    return opened(in);
+    return opened().getInputStream();
   }
 
   @Override
   public OutputStream getOutputStream() throws IOException {
-    return opened(out);
+    return opened().getOutputStream();
   }
 
-  private static <T> T opened(T stream) throws SocketException {
-    if (stream == null) {
+  private Process opened() throws SocketException {
+    if (process == null) {
       throw new SocketException("Socket is not connected");
     }
-    return stream;
+    return process;
   }
 
   @Override
   public void shutdownOutput() throws IOException {
-    opened(out).close();
+    opened().getOutputStream().close();
   }
 
   @Override
@@ -137,8 +185,8 @@ final class SocketThere extends Socket {
   @Override
   public synchronized void close() {
     closed = true;
-    if (channel != null) {
-      channel.disconnect();
+    if (process != null) {
+      process.destroy();
     }
   }
 }

@@ -2,35 +2,51 @@ package jollycrate.ssh;
 
 import java.io.IOException;
 import java.net.Socket;
-import java.nio.ByteBuffer;
-import java.nio.charset.StandardCharsets;
-import java.util.Arrays;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.Comparator;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
+import jollycrate.file.SmallFile;
+import jollycrate.file.Trees;
 import jollycrate.host.Host;
+import jollycrate.host.HostException;
 import jollycrate.host.HostKey;
 import jollycrate.host.HostLine;
 import jollycrate.host.HostLines;
+import jollycrate.host.Ran;
 import jollycrate.host.Reach;
 import jollycrate.host.UnreachableException;
 
 /** Reaches other machines over SSH; nothing is installed there. */
 public final class SshLines implements HostLines {
+  private static final Duration LOOKS_WITHIN = Duration.ofSeconds(30);
+  private static final Comparator<KnownKeys.Kept> REVOKED_FIRST =
+      Comparator.comparing(KnownKeys.Kept::revoked).reversed();
+  private static final String[] ONLY_LOOKING = {
+    "StrictHostKeyChecking=accept-new",
+    "GlobalKnownHostsFile=/dev/null",
+    "PreferredAuthentications=none",
+    "HashKnownHosts=no",
+    "CheckHostIP=no",
+    "ControlPath=none",
+    "BatchMode=yes"
+  };
+
   @Override
   public HostLine open(Reach reach) {
     Destination destination = Destination.of(reach);
-    String before = reach.sudo().map(user -> "sudo -n -u " + Quote.word(user) + " -- ").orElse("");
     try {
-      return line(
-          reach,
-          destination,
-          new Wire(() -> new Connection(new Login(reach, destination).session(), before)));
+      return line(reach, destination, new Wire(new Connection(reach, destination)));
     } catch (Connection.NoShell e) {
       throw new UnreachableException(noShell(reach, destination, e.getMessage()));
     } catch (IOException e) {
       throw new UnreachableException(
-          "Cannot reach '" + reach.name() + "' (" + destination.told() + "): " + e.getMessage());
+          "Cannot reach '" + reach.name() + "' (" + destination.shown() + "): " + e.getMessage());
     }
   }
 
@@ -45,11 +61,11 @@ public final class SshLines implements HostLines {
             new SshProcesses(sight, wire),
             sight,
             environment);
-    return new Line(host, destination.told(), destination.hostName(), wire, sight);
+    return new Line(host, destination.shown(), destination.hostName(), wire, sight);
   }
 
   private static String noShell(Reach reach, Destination destination, String errors) {
-    String begin = "Cannot work on '" + reach.name() + "' (" + destination.told() + "): ";
+    String begin = "Cannot work on '" + reach.name() + "' (" + destination.shown() + "): ";
     String said = errors.isEmpty() ? "" : " It says: " + errors;
     return reach
         .sudo()
@@ -88,15 +104,29 @@ public final class SshLines implements HostLines {
   }
 
   @Override
+  public Optional<String> missing() {
+    return OpenSsh.isHere() ? Optional.empty() : Optional.of(OpenSsh.MISSING);
+  }
+
+  @Override
   public HostKey key(Reach reach) {
     Destination destination = Destination.of(reach);
-    byte[] key = new Login(reach, destination).shownKey();
+    PublicKey shown = shownKey(reach, destination);
     KnownKeys known = new KnownKeys(destination.knownHosts());
-    Optional<KnownKeys.Kept> kept = known.kept(destination.keptName(), typeOf(key));
+    List<KnownKeys.Kept> all =
+        known.all(destination.keptName()).stream()
+            .filter(kept -> kept.key().type().equals(shown.type()))
+            .toList();
+    Optional<KnownKeys.Kept> kept =
+        Stream.concat(
+                all.stream().filter(one -> one.key().equals(shown)).sorted(REVOKED_FIRST),
+                all.stream().filter(one -> !one.revoked()))
+            .findFirst();
     return new HostKey(
-        typeOf(key),
-        KnownKeys.fingerprint(key),
+        shown.type(),
+        shown.fingerprint(),
         kept.map(KnownKeys.Kept::fingerprint),
+        kept.filter(KnownKeys.Kept::revoked).isPresent(),
         kept.map(KnownKeys.Kept::file).orElse(known.own()),
         kept.map(KnownKeys.Kept::line).orElse(0));
   }
@@ -104,24 +134,45 @@ public final class SshLines implements HostLines {
   @Override
   public void trust(Reach reach, HostKey key) {
     Destination destination = Destination.of(reach);
-    byte[] shown = new Login(reach, destination).shownKey();
-    if (!KnownKeys.fingerprint(shown).equals(key.fingerprint())) {
+    PublicKey shown = shownKey(reach, destination);
+    if (!shown.fingerprint().equals(key.fingerprint())) {
       throw new UnreachableException(
           "Cannot trust '"
               + reach.name()
               + "': it shows "
-              + KnownKeys.fingerprint(shown)
+              + shown.fingerprint()
               + " now, and not "
               + key.fingerprint());
     }
-    new KnownKeys(destination.knownHosts()).trust(destination.keptName(), typeOf(shown), shown);
+    new KnownKeys(destination.knownHosts()).add(destination.keptName(), shown);
   }
 
-  /** A key begins with the length of its type, and the type (RFC 4253, section 6.6). */
-  static String typeOf(byte[] key) {
-    int length = ByteBuffer.wrap(key).getInt();
-    return new String(
-        Arrays.copyOfRange(key, Integer.BYTES, Integer.BYTES + length), StandardCharsets.US_ASCII);
+  /** Nobody logs in: a client that knows no machine writes down which key it sees. */
+  private static PublicKey shownKey(Reach reach, Destination destination) {
+    Path seen = Trees.temporary().resolve("known_hosts");
+    List<String> arguments = OpenSsh.to(destination, ONLY_LOOKING);
+    arguments.remove(0);
+    arguments.addAll(
+        List.of("-o", "UserKnownHostsFile=" + seen, "--", destination.alias(), "true"));
+    try {
+      Files.deleteIfExists(seen);
+      Ran ran = OpenSsh.run("ssh", arguments, LOOKS_WITHIN);
+      return Stream.of(seen)
+          .filter(Files::exists)
+          .flatMap(file -> KnownKeys.keysIn(text(file)).stream())
+          .findFirst()
+          .orElseThrow(() -> new Refusal(reach, destination).of(ran.errors(), Optional.empty()));
+    } catch (IOException e) {
+      throw HostException.cannot("look at", seen, e);
+    }
+  }
+
+  private static String text(Path file) {
+    try {
+      return SmallFile.text(file, SmallFile.MOST_BYTES);
+    } catch (IOException e) {
+      throw HostException.cannot("read", file, e);
+    }
   }
 
   private record Line(Host host, String told, String address, Wire wire, SshSight sight)
@@ -129,7 +180,7 @@ public final class SshLines implements HostLines {
     @Override
     public Socket socket() {
       sight.settle();
-      return new SocketThere(wire.connection().session());
+      return new SocketThere(wire.connection());
     }
 
     @Override

@@ -19,40 +19,31 @@ final class Wire implements AutoCloseable {
   private static final Duration BACK_WITHIN = Duration.ofSeconds(20);
   private static final Duration TRY_AGAIN = Duration.ofMillis(250);
 
-  /** Logs in. */
-  @FunctionalInterface
-  interface LogIn {
-    /** A connection on which nothing runs yet. */
-    Connection open();
-  }
-
-  private final LogIn logIn;
   private final List<Runnable> whenBack = new CopyOnWriteArrayList<>();
-  private volatile Connection connection;
+  private final Connection connection;
+  private RemoteProgram program;
   private Shell shell;
   private long turnsBefore;
   private boolean closed;
 
   /** Opens it. */
-  Wire(LogIn logIn) throws IOException {
-    this.logIn = logIn;
+  Wire(Connection connection) throws IOException {
+    this.connection = connection;
     open();
   }
 
   private void open() throws IOException {
-    Connection next = logIn.open();
+    RemoteProgram started = connection.logIn(Shipped.text(Wire.class, PROGRAM));
     try {
-      Connection.Program started = next.program(Shipped.text(Wire.class, PROGRAM));
-      Shell answering = new Shell(started.in(), started.out());
-      connection = next;
-      shell = answering;
+      shell = new Shell(started.in(), started.out());
+      program = started;
     } catch (IOException e) {
-      next.session().disconnect();
+      started.end();
       throw e;
     }
   }
 
-  /** The connection as it stands, or stood last. */
+  /** What else runs on it. */
   Connection connection() {
     return connection;
   }
@@ -78,8 +69,8 @@ final class Wire implements AutoCloseable {
   }
 
   /** Whether it is not known to be cut. */
-  boolean stands() {
-    return connection.session().isConnected() && !shell().isCut();
+  synchronized boolean stands() {
+    return program.runs() && !shell.isCut();
   }
 
   /**
@@ -101,7 +92,7 @@ final class Wire implements AutoCloseable {
   synchronized void back(LineCutException cut) {
     Instant until = Time.system().now().plus(BACK_WITHIN);
     Shell old = shell;
-    connection.session().disconnect();
+    program.end();
     while (closed || !opened()) {
       if (closed || Time.system().now().isAfter(until)) {
         throw cut;
@@ -125,6 +116,6 @@ final class Wire implements AutoCloseable {
   @Override
   public synchronized void close() {
     closed = true;
-    connection.session().disconnect();
+    program.end();
   }
 }

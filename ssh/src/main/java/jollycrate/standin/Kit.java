@@ -1,18 +1,20 @@
 package jollycrate.standin;
 
-import com.jcraft.jsch.JSch;
-import com.jcraft.jsch.JSchException;
-import com.jcraft.jsch.KeyPair;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.PosixFilePermissions;
+import java.security.GeneralSecurityException;
+import java.security.KeyPair;
 import java.util.List;
 import jollycrate.host.Launch;
 import jollycrate.host.StandIn;
 import jollycrate.host.StandIns;
+import org.apache.sshd.common.config.keys.KeyUtils;
+import org.apache.sshd.common.config.keys.PublicKeyEntry;
+import org.apache.sshd.common.config.keys.writer.openssh.OpenSSHKeyPairResourceWriter;
+import org.apache.sshd.common.keyprovider.KeyPairProvider;
 
 /** What a stand-in and those who log in to it need. */
 public final class Kit implements StandIns {
@@ -61,16 +63,14 @@ public final class Kit implements StandIns {
   /** Makes a key; what others know of it (RFC 5656, section 3.1). */
   private static String key(Path file) throws IOException {
     try {
-      KeyPair pair = KeyPair.genKeyPair(new JSch(), KeyPair.ECDSA, KEY_BITS);
+      KeyPair pair = KeyUtils.generateKeyPair(KeyPairProvider.ECDSA_SHA2_NISTP256, KEY_BITS);
       Files.createFile(
           file, PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString(USER_ONLY)));
       ByteArrayOutputStream secret = new ByteArrayOutputStream();
-      pair.writePrivateKey(secret);
+      OpenSSHKeyPairResourceWriter.INSTANCE.writePrivateKey(pair, "", null, secret);
       Files.write(file, secret.toByteArray());
-      ByteArrayOutputStream known = new ByteArrayOutputStream();
-      pair.writePublicKey(known, "");
-      return known.toString(StandardCharsets.US_ASCII).strip();
-    } catch (JSchException e) {
+      return PublicKeyEntry.toString(pair.getPublic());
+    } catch (GeneralSecurityException e) {
       throw new IOException(e.getMessage(), e);
     }
   }

@@ -6,8 +6,11 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import jollycrate.host.StandIn;
+import org.apache.sshd.common.cipher.BuiltinCiphers;
+import org.apache.sshd.common.kex.BuiltinDHFactories;
 import org.apache.sshd.common.keyprovider.FileKeyPairProvider;
 import org.apache.sshd.core.CoreModuleProperties;
+import org.apache.sshd.server.ServerBuilder;
 import org.apache.sshd.server.SshServer;
 import org.apache.sshd.server.channel.ChannelSession;
 import org.apache.sshd.server.config.keys.AuthorizedKeysAuthenticator;
@@ -28,6 +31,9 @@ record LogIns(SshServer server) implements AutoCloseable {
     server.setPublickeyAuthenticator(
         new AuthorizedKeysAuthenticator(folder.resolve(Kit.AUTHORIZED)));
     server.setForwardingFilter(AcceptAllForwardingFilter.INSTANCE);
+    server.setCipherFactories(List.of(BuiltinCiphers.aes128gcm, BuiltinCiphers.aes128ctr));
+    server.setKeyExchangeFactories(
+        List.of(ServerBuilder.DH2KEX.apply(BuiltinDHFactories.ecdhp256)));
     server.setCommandFactory(
         (channel, command) -> shell(folder, List.of("-c", command), command).createShell(channel));
     server.setShellFactory(shell(folder, List.of(), "sh"));

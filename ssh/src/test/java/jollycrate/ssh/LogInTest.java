@@ -97,8 +97,10 @@ class LogInTest {
         second.fingerprint(),
         "line 3");
     assertThatThrownBy(() -> lines.trust(sshd.reach(), first)).hasMessageContaining("and not");
+    String before = Files.readString(sshd.known());
     lines.trust(sshd.reach(), second);
-    assertThat(Files.readAllLines(sshd.known())).hasSize(3).startsWith("# of the team");
+    assertThat(Files.readString(sshd.known())).startsWith(before);
+    assertThat(Files.readAllLines(sshd.known())).hasSize(4);
     assertThat(whoami(sshd.reach())).isEqualTo(System.getProperty("user.name"));
   }
 
@@ -182,8 +184,9 @@ class LogInTest {
         reach.ssh(),
         reach.config(),
         Optional.empty(),
+        reach.keep(),
         reach.password(),
-        () -> Optional.of(keyPassword));
+        Optional.of(() -> keyPassword));
   }
 
   @Test
@@ -206,8 +209,9 @@ class LogInTest {
             reach.ssh(),
             reach.config(),
             Optional.empty(),
-            () -> Optional.of("bell" + asked.incrementAndGet()),
-            Optional::empty),
+            reach.keep(),
+            Optional.of(() -> "bell" + asked.incrementAndGet()),
+            Optional.empty()),
         "through app1");
     assertThat(asked).hasValue(0);
   }
@@ -236,6 +240,7 @@ class LogInTest {
         reach.ssh(),
         reach.config(),
         Optional.of(user),
+        reach.keep(),
         reach.password(),
         reach.keyPassword());
   }

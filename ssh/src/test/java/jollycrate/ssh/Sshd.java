@@ -7,6 +7,7 @@ import java.net.ServerSocket;
 import java.net.Socket;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -153,6 +154,7 @@ public final class Sshd implements AutoCloseable {
         UsePAM no
         StrictModes no
         PermitRootLogin yes
+        KexAlgorithms curve25519-sha256
         SetEnv HOME=%s %s
         %s
         """
@@ -207,8 +209,9 @@ public final class Sshd implements AutoCloseable {
         ssh,
         Optional.of(folder.resolve("config")),
         Optional.empty(),
-        Optional::empty,
-        Optional::empty);
+        Duration.ofMinutes(1),
+        Optional.empty(),
+        Optional.empty());
   }
 
   /** Ends it, with everything that it started for those who logged in. */

@@ -58,15 +58,14 @@ public final class DemoCommand implements Command {
     Setting setting = session.setting().in(stage);
     UnaryOperator<String> variables =
         name -> PASSWORDS.getOrDefault(name, session.environment().apply(name));
+    Crate crate = session.crate(given);
     DemoStory story =
         new DemoStory(
             session.screen(),
             stage,
             args -> session.runner().run(setting, variables, args),
-            archive -> {
-              Crate crate = session.crate(given);
-              return crate.goesTo(crate.inspect(archive, false));
-            });
+            archive -> crate.goesTo(crate.inspect(archive, false)),
+            crate.hosts().missing());
     List<String> exports =
         PASSWORDS.keySet().stream().sorted().map(name -> "export " + name + "=...").toList();
     boolean asTold = false;
@@ -103,6 +102,7 @@ public final class DemoCommand implements Command {
           "Cannot play in '" + stage + "': it exists already. Choose another --folder");
     }
     DemoStory.copy(sample, stage);
+    Files.writeString(stage.resolve(ServersFile.NAME), "# The servers of the demo.\n");
     return stage;
   }
 

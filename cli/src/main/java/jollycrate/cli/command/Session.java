@@ -32,7 +32,7 @@ import jollycrate.watch.Interrupts;
 import jollycrate.watch.Progress;
 
 /** What the commands of one run share. */
-public final class Session {
+public final class Session implements AutoCloseable {
 
   /** Runs a further command in another folder, as the demo does. */
   @FunctionalInterface
@@ -46,6 +46,7 @@ public final class Session {
   private final UnaryOperator<String> environment;
   private final Interrupts interrupts;
   private final Runner runner;
+  private final List<Crate> crates = new ArrayList<>();
   private boolean debug;
   private Optional<Path> junit = Optional.empty();
 
@@ -106,8 +107,16 @@ public final class Session {
         .flatMap(report -> given.text(report).stream())
         .map(this::file)
         .forEach(this::mustBeWritable);
-    return new Crate(
-        setting, screen.secrets(), given.json() ? onlyWhatGoesOn : progress, interrupts);
+    Crate crate =
+        new Crate(setting, screen.secrets(), given.json() ? onlyWhatGoesOn : progress, interrupts);
+    crates.add(crate);
+    return crate;
+  }
+
+  /** Ends what is open to other machines. */
+  @Override
+  public void close() {
+    crates.forEach(Crate::close);
   }
 
   /** What pipelines read of a command that could not be carried out. */

@@ -5,6 +5,7 @@ import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Stream;
@@ -28,19 +29,26 @@ public final class DemoStory {
   private final Path folder;
   private final Commands commands;
   private final Function<Path, List<String>> goesTo;
+  private final Optional<String> noSsh;
   private boolean asExpected = true;
 
   /**
    * @param folder that the sample stands in
    * @param goesTo tells which servers an archive can go to
+   * @param noSsh why no other machine can be reached from here; empty where it can
    */
   public DemoStory(
-      Screen screen, Path folder, Commands commands, Function<Path, List<String>> goesTo) {
+      Screen screen,
+      Path folder,
+      Commands commands,
+      Function<Path, List<String>> goesTo,
+      Optional<String> noSsh) {
     this.screen = screen;
     this.style = screen.style();
     this.folder = folder;
     this.commands = commands;
     this.goesTo = goesTo;
+    this.noSsh = noSsh;
   }
 
   /** A command ended otherwise than the story goes. */
@@ -113,7 +121,25 @@ public final class DemoStory {
     run(0, "undeploy", "spokes", "--from", "solo");
     run(0, "server", "stop", "solo");
 
+    anotherMachine();
+
+    chapter("Away again, without a trace");
+    run(0, "undeploy", "spokes", "--from", "bench");
+    prove(before, FolderProof.of(server, LEFT_OUT));
+    run(0, "server", "stop", "bench");
+    gap();
+    List<String> servers = goesTo.apply(folder.resolve("packed/spokes-1.4.0.war"));
+    say("The same file and description go to: " + String.join(", ", servers) + ".");
+    say("An archive of a server is enough: jolly server new NAME --installation FILE");
+    return asExpected;
+  }
+
+  private void anotherMachine() {
     chapter("Another machine, behind rules of its own");
+    if (noSsh.isPresent()) {
+      say("Left out: " + noSsh.get() + ".");
+      return;
+    }
     say("A practice host stands in for it: reached over SSH, and nothing but SSH is let in.");
     run(0, "host", "new", "app1");
     run(0, "server", "new", "far", "--host", "app1");
@@ -128,16 +154,6 @@ public final class DemoStory {
     run(0, "undeploy", "spokes", "--from", "far");
     run(0, "server", "stop", "far");
     run(0, "host", "stop", "app1");
-
-    chapter("Away again, without a trace");
-    run(0, "undeploy", "spokes", "--from", "bench");
-    prove(before, FolderProof.of(server, LEFT_OUT));
-    run(0, "server", "stop", "bench");
-    gap();
-    List<String> servers = goesTo.apply(folder.resolve("packed/spokes-1.4.0.war"));
-    say("The same file and description go to: " + String.join(", ", servers) + ".");
-    say("An archive of a server is enough: jolly server new NAME --installation FILE");
-    return asExpected;
   }
 
   private String portOf(String server) {
