@@ -10,6 +10,7 @@ import java.net.ServerSocket;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
 import java.time.Duration;
 import java.util.List;
 import java.util.Map;
@@ -85,6 +86,21 @@ public interface RealHostContract extends HostProcessesContract {
     } finally {
       over.set(true);
       server.join();
+    }
+  }
+
+  /** Any user may give a process a name with line ends in it. */
+  @Test
+  default void theNameOfAProcessIsNoAnswer() throws IOException {
+    Path liar = folder().resolve("\n:part fd\n");
+    Files.copy(Path.of("/bin/sleep"), liar, StandardCopyOption.COPY_ATTRIBUTES);
+    Process lying = new ProcessBuilder(liar.toString(), "60").start();
+    Process honest = new ProcessBuilder("/bin/sh", "-c", "read x", "honest-bell").start();
+    try {
+      assertThat(processes().programs("honest-bell").orElse(null)).hasSize(1);
+    } finally {
+      lying.destroy();
+      honest.destroy();
     }
   }
 

@@ -9,8 +9,10 @@ import java.util.Base64;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.stream.Collectors;
 import jollycrate.file.Shipped;
+import jollycrate.host.Account;
 import jollycrate.host.Bean;
 import jollycrate.host.Fact;
 import jollycrate.host.Question;
@@ -26,20 +28,32 @@ final class BeansThere {
 
   private BeansThere() {}
 
-  /** Asks a process. */
-  static Fact<List<Bean>> ask(Connection connection, long pid, List<Question> questions) {
+  /**
+   * Asks a process.
+   *
+   * @param owner as whom it is asked, where that is another one: its program is his, and not run
+   *     with more rights than he has
+   */
+  static Fact<List<Bean>> ask(
+      Connection connection, long pid, Optional<Account> owner, List<Question> questions) {
     String asked =
         questions.stream()
             .map(one -> one.pattern() + "\t" + String.join("\t", one.attributes()) + "\n")
             .collect(Collectors.joining());
     try {
-      Ran ran = connection.run(script(pid), asked, LIMIT);
+      Ran ran = connection.run(as(owner, script(pid)), asked, LIMIT);
       return ran.tookTooLong()
           ? unknown(pid, "it did not answer within " + LIMIT.toSeconds() + " s")
           : told(pid, ran);
     } catch (IOException e) {
       return unknown(pid, e.getMessage());
     }
+  }
+
+  private static String as(Optional<Account> owner, String script) {
+    return owner
+        .map(account -> Quote.words(account.become()) + " /bin/sh -c " + Quote.word(script))
+        .orElse(script);
   }
 
   private static String script(long pid) {

@@ -21,27 +21,40 @@ final class SshProc implements Proc {
   private static final Pattern FOLDER = Pattern.compile("/proc/(\\d+/fd):");
   private static final Pattern DENIED =
       Pattern.compile(".*?/proc/(\\d+/fd)\\W.*ermission denied.*");
-  private static final String PART = ":part ";
+
+  /** Nobody there can know it, so that no name of a process or a file can pass for one. */
+  private static final String PART = ":part " + Shell.mark() + " ";
+
   private static final String ALWAYS =
       """
-      echo ":part sys/kernel/random/boot_id"; cat /proc/sys/kernel/random/boot_id
-      echo ":part self/ns/pid"; readlink /proc/self/ns/pid
-      if cat /proc/1/stat >/dev/null 2>&1; then :; else echo ":part hidden"; fi
+      part() { echo "%s$1"; }
+      part sys/kernel/random/boot_id; cat /proc/sys/kernel/random/boot_id
+      part self/ns/pid; readlink /proc/self/ns/pid
+      if cat /proc/1/stat >/dev/null 2>&1; then :; else part hidden; fi
+      """
+          .formatted(PART);
+
+  /** What is no letter, like the end of a line, is shown as a question mark; busybox does so. */
+  private static final String LIST =
+      """
+      part fd; q=q; ls -lq / >/dev/null 2>&1 || q=
+      LC_ALL=C.UTF-8 ls -l$q /proc/[0-9]*/fd 2>&1
       """;
+
   private static final Map<Part, String> SCRIPTS =
       Map.of(
-          Part.STATES, "echo ':part stat'; cat /proc/[0-9]*/stat 2>/dev/null\n",
-          Part.OPEN_FILES, "echo ':part fd'; ls -l /proc/[0-9]*/fd 2>&1\n",
-          Part.MEMORY, "echo ':part rss'; grep VmRSS: /proc/[0-9]*/status 2>/dev/null\n",
+          Part.STATES, "part stat; cat /proc/[0-9]*/stat 2>/dev/null\n",
+          Part.OPEN_FILES, LIST,
+          Part.MEMORY, "part rss; grep VmRSS: /proc/[0-9]*/status 2>/dev/null\n",
           Part.SOCKETS,
               """
               for t in tcp tcp6; do
-                [ ! -r /proc/net/$t ] || { echo ":part net/$t"; cat /proc/net/$t; }
+                [ ! -r /proc/net/$t ] || { part net/$t; cat /proc/net/$t; }
               done
               """,
           Part.ARGUMENTS,
               """
-              echo ':part cmdline'
+              part cmdline
               for p in /proc/[0-9]*; do
                 c=$(tr '\\000' '\\001' 2>/dev/null <"$p/cmdline"; printf .); c=${c%.}
                 printf '%s %s %s' "${p#/proc/}" "${#c}" "$c"

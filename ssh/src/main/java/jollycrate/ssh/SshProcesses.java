@@ -156,8 +156,9 @@ final class SshProcesses extends LinuxProcesses {
     if (life(process) != Life.RUNS) {
       return Fact.unknown("process " + process.pid() + " does not run");
     }
+    Optional<Account> owner = accountIn(Path.of("/proc", String.valueOf(process.pid())));
     sight.settle();
     sight.mustStand();
-    return BeansThere.ask(wire.connection(), process.pid(), questions);
+    return BeansThere.ask(wire.connection(), process.pid(), owner, questions);
   }
 }

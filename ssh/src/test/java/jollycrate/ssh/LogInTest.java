@@ -19,6 +19,8 @@ import jollycrate.host.Content;
 import jollycrate.host.HostFiles;
 import jollycrate.host.HostKey;
 import jollycrate.host.HostLine;
+import jollycrate.host.HostProcesses;
+import jollycrate.host.Identity;
 import jollycrate.host.LineCutException;
 import jollycrate.host.Needs;
 import jollycrate.host.Ran;
@@ -231,6 +233,36 @@ class LogInTest {
       assertThatThrownBy(() -> files.facts(sshd.known())).hasMessageContaining("ermission denied");
     }
     refused(as("no-such-user"), "sudo does not let root become no-such-user", "NOPASSWD");
+  }
+
+  /** Its program is another user's, who could have put anything there. */
+  @Test
+  void aProcessIsAskedAsItsOwner() throws IOException {
+    Needs.root();
+    Path tools = Files.createDirectory(place.resolve("tools"));
+    Path who = Files.writeString(tools.resolve("who"), "");
+    assertThat(place.toFile().setExecutable(true, false)).isTrue();
+    assertThat(tools.toFile().setExecutable(true, false)).isTrue();
+    assertThat(who.toFile().setWritable(true, false)).isTrue();
+    Path timeout = tools.resolve("timeout");
+    Files.writeString(timeout, "#!/bin/sh\nid -un >> " + who + "\nexec /usr/bin/timeout \"$@\"\n");
+    assertThat(timeout.toFile().setExecutable(true, false)).isTrue();
+    assertThat(timeout.toFile().setReadable(true, false)).isTrue();
+    sshd.close();
+    sshd =
+        new Sshd(
+            Files.createDirectory(place.resolve("asking")), "PATH=" + tools + ":/usr/bin:/bin", "");
+    trusted();
+    Process nobodys =
+        new ProcessBuilder("setpriv", "--reuid=nobody", "--clear-groups", "sleep", "60.25").start();
+    try (HostLine line = lines.open(sshd.reach())) {
+      HostProcesses processes = line.host().processes();
+      Identity process = processes.programs("60.25").orElse(List.of()).get(0).identity();
+      processes.beans(process, List.of());
+      assertThat(Files.readString(who)).isEqualTo("nobody\n");
+    } finally {
+      nobodys.destroy();
+    }
   }
 
   private Reach as(String user) {
