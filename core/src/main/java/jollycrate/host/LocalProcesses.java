@@ -105,8 +105,18 @@ final class LocalProcesses extends LinuxProcesses {
 
   @Override
   public Fact<List<Bean>> beans(Identity process, List<Question> questions) {
-    return life(process) == Life.RUNS
+    if (life(process) != Life.RUNS) {
+      return Fact.unknown("process " + process.pid() + " does not run");
+    }
+    Optional<Account> owner = accountIn(Path.of("/proc", String.valueOf(process.pid())));
+    return owner.isEmpty()
         ? LocalJmx.ask(process.pid(), questions)
-        : Fact.unknown("process " + process.pid() + " does not run");
+        : ProbedBeans.ask(LocalProcesses::shell, process.pid(), owner, questions);
+  }
+
+  private static Ran shell(String script, String input, Duration limit) {
+    List<String> command = List.of("/bin/sh", "-c", script);
+    Map<String, String> environment = Map.of("PATH", System.getenv().getOrDefault("PATH", ""));
+    return LocalRun.toItsEnd(command, Path.of("/"), environment, input, limit);
   }
 }

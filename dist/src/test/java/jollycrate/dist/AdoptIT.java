@@ -124,6 +124,8 @@ class AdoptIT {
       Path descriptor = own.folder.resolve("conf/Catalina/localhost/bell.xml");
       assertThat(Files.getOwner(descriptor).getName()).isEqualTo("nobody");
       assertThat(Pages.get("http://127.0.0.1:" + own.http + "/bell/")).contains("ding");
+      assertThat(program.ends(0, "apps", "--on", "shop").out())
+          .containsPattern("/bell +bell +STARTED");
       program.ends(0, "undeploy", "bell", "--from", "shop");
       program.ends(0, "server", "stop", "shop");
       own.trace().isAs(before);

@@ -13,6 +13,7 @@ import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import jollycrate.file.SmallFile;
 import jollycrate.file.Trees;
+import jollycrate.host.Quote;
 import jollycrate.host.Ran;
 import jollycrate.host.Reach;
 import jollycrate.host.Words;

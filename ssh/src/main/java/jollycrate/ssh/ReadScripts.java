@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.stream.Stream;
 import jollycrate.host.Glance;
+import jollycrate.host.Quote;
 
 /** Scripts that read something of another machine and change nothing. */
 final class ReadScripts {

@@ -15,6 +15,7 @@ import jollycrate.host.Facts;
 import jollycrate.host.HostException;
 import jollycrate.host.HostFiles;
 import jollycrate.host.LineCutException;
+import jollycrate.host.Quote;
 
 /** Files of another machine: how they are changed there. */
 final class SshFiles extends ReadingFiles {

@@ -8,6 +8,7 @@ import java.util.function.Supplier;
 import jollycrate.host.HeldLock;
 import jollycrate.host.HostException;
 import jollycrate.host.LineCutException;
+import jollycrate.host.Quote;
 
 /** Locks of another machine: held as long as the line stands. */
 record SshLocks(SshSight sight, Wire wire) implements HeldLock.Place {

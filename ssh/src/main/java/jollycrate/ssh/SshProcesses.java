@@ -21,8 +21,10 @@ import jollycrate.host.Identity;
 import jollycrate.host.Launch;
 import jollycrate.host.Life;
 import jollycrate.host.LinuxProcesses;
+import jollycrate.host.ProbedBeans;
 import jollycrate.host.Proc;
 import jollycrate.host.Question;
+import jollycrate.host.Quote;
 import jollycrate.host.Ran;
 
 /** Processes of another machine. */
@@ -159,6 +161,6 @@ final class SshProcesses extends LinuxProcesses {
     Optional<Account> owner = accountIn(Path.of("/proc", String.valueOf(process.pid())));
     sight.settle();
     sight.mustStand();
-    return BeansThere.ask(wire.connection(), process.pid(), owner, questions);
+    return ProbedBeans.ask(wire.connection()::run, process.pid(), owner, questions);
   }
 }

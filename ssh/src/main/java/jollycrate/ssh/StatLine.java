@@ -12,6 +12,7 @@ import java.util.Set;
 import jollycrate.host.Access;
 import jollycrate.host.Facts;
 import jollycrate.host.HostException;
+import jollycrate.host.Quote;
 
 /** What {@code stat} says of files, a line for each that stands. */
 final class StatLine {

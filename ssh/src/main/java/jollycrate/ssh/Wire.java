@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.concurrent.CopyOnWriteArrayList;
 import jollycrate.file.Shipped;
 import jollycrate.host.LineCutException;
+import jollycrate.host.Quote;
 import jollycrate.host.Time;
 import jollycrate.host.UnreachableException;
 

@@ -1,4 +1,4 @@
-package jollycrate.ssh;
+package jollycrate.host;
 
 import java.io.IOException;
 import java.net.URLDecoder;
@@ -12,21 +12,23 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import jollycrate.file.Shipped;
-import jollycrate.host.Account;
-import jollycrate.host.Bean;
-import jollycrate.host.Fact;
-import jollycrate.host.Question;
-import jollycrate.host.Ran;
 
 /**
- * What a Java process of another machine tells of itself: a small program is put beside it for
- * that, runs on its own Java, and goes again.
+ * What a Java process tells of itself to another user than its own: a small program is put beside
+ * it for that, runs on its own Java as its owner, and goes again.
  */
-final class BeansThere {
+public final class ProbedBeans {
   private static final String CLASS = "jollycrate/probe/BeansProbe";
   private static final Duration LIMIT = Duration.ofSeconds(15);
 
-  private BeansThere() {}
+  private ProbedBeans() {}
+
+  /** Runs a script of {@code sh} on the machine of the process. */
+  @FunctionalInterface
+  public interface Shell {
+    /** How it ended. */
+    Ran run(String script, String input, Duration limit) throws IOException;
+  }
 
   /**
    * Asks a process.
@@ -34,14 +36,14 @@ final class BeansThere {
    * @param owner as whom it is asked, where that is another one: its program is his, and not run
    *     with more rights than he has
    */
-  static Fact<List<Bean>> ask(
-      Connection connection, long pid, Optional<Account> owner, List<Question> questions) {
+  public static Fact<List<Bean>> ask(
+      Shell shell, long pid, Optional<Account> owner, List<Question> questions) {
     String asked =
         questions.stream()
             .map(one -> one.pattern() + "\t" + String.join("\t", one.attributes()) + "\n")
             .collect(Collectors.joining());
     try {
-      Ran ran = connection.run(as(owner, script(pid)), asked, LIMIT);
+      Ran ran = shell.run(as(owner, script(pid)), asked, LIMIT);
       return ran.tookTooLong()
           ? unknown(pid, "it did not answer within " + LIMIT.toSeconds() + " s")
           : told(pid, ran);
@@ -61,7 +63,7 @@ final class BeansThere {
         + CLASS
         + ".class\"\nmkdir -p \"${c%/*}\" && base64 -d >\"$c\" <<'END' || exit\n"
         + Base64.getMimeEncoder()
-            .encodeToString(Shipped.bytes(BeansThere.class, "/" + CLASS + ".class"))
+            .encodeToString(Shipped.bytes(ProbedBeans.class, "/" + CLASS + ".class"))
             .replace("\r", "")
         + "\nEND\ntimeout -s KILL "
         + LIMIT.toSeconds()

@@ -1,16 +1,15 @@
-package jollycrate.ssh;
+package jollycrate.host;
 
 import java.nio.file.Path;
 import java.util.Collection;
 import java.util.stream.Collectors;
-import jollycrate.host.HostException;
 
 /** Words of a POSIX shell (XCU 2.2.2). */
-final class Quote {
+public final class Quote {
   private Quote() {}
 
   /** A text as one word, whatever it holds. */
-  static String word(String text) {
+  public static String word(String text) {
     if (text.indexOf('\0') >= 0) {
       throw new HostException("Cannot pass a NUL to a shell");
     }
@@ -18,12 +17,12 @@ final class Quote {
   }
 
   /** A path as one word. */
-  static String word(Path path) {
+  public static String word(Path path) {
     return word(path.toString());
   }
 
   /** Texts as one word each. */
-  static String words(Collection<?> texts) {
+  public static String words(Collection<?> texts) {
     return texts.stream().map(text -> word(text.toString())).collect(Collectors.joining(" "));
   }
 }
