@@ -4,15 +4,13 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Optional;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
+import jollycrate.file.Placeholder;
 import jollycrate.xml.XmlDocument;
 import jollycrate.xml.XmlElement;
 import jollycrate.xml.XmlException;
 
 /** The version that a Maven project gives itself (POM reference, "Maven Coordinates"). */
 public final class ProjectVersion {
-  private static final Pattern PROPERTY = Pattern.compile("\\$\\{([^}]+)}");
   private static final int MOST_BYTES = 1 << 20;
   private static final int MOST_TURNS = 10;
 
@@ -30,19 +28,17 @@ public final class ProjectVersion {
         text(project, "version")
             .or(() -> project.child("parent").flatMap(parent -> text(parent, "version")))
             .orElseThrow(() -> new IOException("it says no version"));
-    for (int turn = 0; turn < MOST_TURNS && version.contains("${"); turn++) {
-      Matcher matcher = PROPERTY.matcher(version);
-      if (!matcher.find()) {
-        break;
-      }
-      String name = matcher.group(1);
+    Optional<Placeholder> property = Placeholder.in(version, 0);
+    for (int turn = 0; turn < MOST_TURNS && property.isPresent(); turn++) {
+      String name = property.get().inside();
       String value =
           project
               .child("properties")
               .flatMap(properties -> text(properties, name))
               .orElseThrow(
                   () -> new IOException("it says '${" + name + "}', which it does not set"));
-      version = matcher.replaceFirst(Matcher.quoteReplacement(value));
+      version = property.get().replacedIn(version, value);
+      property = Placeholder.in(version, 0);
     }
     return version;
   }

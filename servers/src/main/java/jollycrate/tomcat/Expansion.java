@@ -6,9 +6,9 @@ import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Properties;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
+import jollycrate.file.Placeholder;
 import jollycrate.server.Server;
 
 /**
@@ -17,7 +17,7 @@ import jollycrate.server.Server;
  * known stays as it is written.
  */
 final class Expansion {
-  private static final Pattern REFERENCE = Pattern.compile("\\$\\{([^}:]+)(?::-([^}]*))?}");
+  private static final String DEFAULT = ":-";
 
   private final Map<String, String> properties;
 
@@ -59,11 +59,24 @@ final class Expansion {
   }
 
   String of(String text) {
-    Matcher reference = REFERENCE.matcher(text);
-    return reference.replaceAll(
-        found ->
-            Matcher.quoteReplacement(
-                properties.getOrDefault(
-                    found.group(1), found.group(2) == null ? found.group() : found.group(2))));
+    StringBuilder expanded = new StringBuilder();
+    int at = 0;
+    Optional<Placeholder> next = Placeholder.in(text, at);
+    while (next.isPresent()) {
+      Placeholder found = next.get();
+      String written = text.substring(found.start(), found.end());
+      expanded.append(text, at, found.start()).append(value(found.inside()).orElse(written));
+      at = found.end();
+      next = Placeholder.in(text, at);
+    }
+    return expanded.append(text, at, text.length()).toString();
+  }
+
+  private Optional<String> value(String inside) {
+    int colon = inside.indexOf(DEFAULT);
+    Optional<String> otherwise =
+        colon < 0 ? Optional.empty() : Optional.of(inside.substring(colon + DEFAULT.length()));
+    String name = colon < 0 ? inside : inside.substring(0, colon);
+    return Optional.ofNullable(properties.get(name)).or(() -> otherwise);
   }
 }

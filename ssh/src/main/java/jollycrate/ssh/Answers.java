@@ -40,6 +40,7 @@ final class Answers {
   private final RandomAccessFile asked;
   private final RandomAccessFile answer;
   private final Set<String> given = ConcurrentHashMap.newKeySet();
+  private volatile Optional<RuntimeException> unread = Optional.empty();
   private final CompletableFuture<Long> asker = new CompletableFuture<>();
 
   private Answers(Reach reach, Path folder) throws IOException {
@@ -105,6 +106,11 @@ final class Answers {
     process.onExit().thenRun(this::end);
   }
 
+  /** Why a reference that was needed could not be read. */
+  Optional<RuntimeException> unread() {
+    return unread;
+  }
+
   /** Whether it was asked for the password of the user. */
   boolean gavePassword() {
     return given.contains("password");
@@ -135,7 +141,12 @@ final class Answers {
   }
 
   private Optional<String> once(String what, Optional<Supplier<String>> secret) {
-    return secret.filter(known -> given.add(what)).map(Supplier::get);
+    try {
+      return secret.filter(known -> given.add(what)).map(Supplier::get);
+    } catch (RuntimeException e) {
+      unread = Optional.of(e);
+      return Optional.empty();
+    }
   }
 
   /** An empty question ends the answering. */

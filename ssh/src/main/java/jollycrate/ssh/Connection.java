@@ -78,6 +78,12 @@ final class Connection {
       Optional<String> greeting = script.awaitedIn(started.out());
       if (greeting.isPresent()) {
         boolean failed = started.exitWithin(ENDS_WITHIN) == OpenSsh.FAILED;
+        answers
+            .flatMap(Answers::unread)
+            .ifPresent(
+                why -> {
+                  throw why;
+                });
         if (limit.isOver() ? !goesOn && !loggedIn(log) : failed) {
           throw new Refusal(reach, destination).of(limit.isOver() ? LATE : text(log), answers);
         }
