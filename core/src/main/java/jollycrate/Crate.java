@@ -213,6 +213,16 @@ public final class Crate implements AutoCloseable {
         "Cannot read '" + named + "': its version is missing. Name it, like " + named + ":1.0:war");
   }
 
+  /**
+   * Looks for a server before anything else takes long.
+   *
+   * @throws NotDescribedException when it is not described, or not where it is described
+   * @throws jollycrate.host.UnreachableException when its machine is not reached
+   */
+  public void find(String serverName) {
+    site(descriptions.entry(serverName));
+  }
+
   /** Delivers what {@code jolly.toml} describes. */
   public DeliveryOutcome deploy(String serverName, Manner manner, BuildMode mode) {
     ServerEntry entry = descriptions.entry(serverName);
@@ -240,22 +250,26 @@ public final class Crate implements AutoCloseable {
   public DeliveryOutcome deployFile(FinishedArtifact finished, String serverName, Manner manner) {
     ServerEntry entry = descriptions.entry(serverName);
     Artifact artifact = ArtifactReader.read(finished.file());
+    DeliveryService service = service(entry);
     boolean described = !finished.undescribed() && descriptions.isDescribed();
     Application application =
         described
-            ? withDrivers(
-                Descriptions.placed(
-                    finished.asDescribed(
-                        descriptions.application(Optional.of(entry.name())), artifact),
-                    entry))
+            ? asDescribed(finished, artifact, entry, service)
             : finished.byItself(artifact, site(entry));
     Source source = ProjectSource.of(host, application);
-    return service(entry)
-        .deploy(
-            application,
-            artifact,
-            described ? source.with(DescribedFile.findings(artifact, application)) : source,
-            manner);
+    return service.deploy(
+        application,
+        artifact,
+        described ? source.with(DescribedFile.findings(artifact, application)) : source,
+        manner);
+  }
+
+  private Application asDescribed(
+      FinishedArtifact finished, Artifact artifact, ServerEntry entry, DeliveryService service) {
+    Application read = descriptions.application(Optional.of(entry.name()));
+    Application application = Descriptions.placed(finished.asDescribed(read, artifact), entry);
+    service.mustResolve(application);
+    return withDrivers(application);
   }
 
   private Application withDrivers(Application application) {

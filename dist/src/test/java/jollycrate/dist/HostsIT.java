@@ -27,6 +27,12 @@ class HostsIT {
         [host.app2]
         ssh = "127.0.0.1:%d"
         config = "%s"
+
+        [server.shop]
+        host = "app2"
+        installation = "/srv/shop"
+        folder = "/srv/shop"
+        http = 8080
         """
             .formatted(config, Workshop.freePort(), config));
     return new Program(folder);
@@ -52,6 +58,8 @@ class HostsIT {
           .containsPattern("app1 +reached ")
           .containsPattern("app2 +not reached ")
           .contains("it refuses connections");
+      assertThat(program.ends(8, "deploy", "maven:spokes:none:1:war", "--to", "shop").err())
+          .contains("Cannot reach 'app2'");
       assertThat(program.ends(3, "host", "test", "ap1").err()).contains("Did you mean 'app1'?");
 
       sshd.close();

@@ -134,16 +134,32 @@ final class Destination {
         && value("controlmaster").filter("auto"::equals).isPresent();
   }
 
-  /** Files of known keys, that of the user first. */
+  /** Files of known keys, those of the user first. */
   List<Path> knownHosts() {
-    List<Path> files =
-        Stream.of("userknownhostsfile", "globalknownhostsfile")
-            .flatMap(key -> values.getOrDefault(key, List.of()).stream())
-            .flatMap(line -> Stream.of(line.split(" ")))
-            .filter(file -> !file.equals(NONE))
-            .map(Destination::expanded)
-            .toList();
-    return files.isEmpty() ? List.of(home().resolve(".ssh/known_hosts")) : files;
+    return Stream.of("userknownhostsfile", "globalknownhostsfile").flatMap(this::files).toList();
+  }
+
+  /**
+   * The file of known keys that the user adds to.
+   *
+   * @throws HostException when the configuration names none, or one for each machine
+   */
+  Path ownKnownHosts() {
+    return files("userknownhostsfile")
+        .findFirst()
+        .filter(file -> !file.toString().contains("%"))
+        .orElseThrow(
+            () ->
+                new HostException(
+                    "Cannot trust a key: UserKnownHostsFile of your SSH configuration names no file"
+                        + " that it could be added to. Log in once with ssh, and compare the key"));
+  }
+
+  private Stream<Path> files(String key) {
+    return values.getOrDefault(key, List.of()).stream()
+        .flatMap(line -> Stream.of(line.split(" ")))
+        .filter(file -> !file.equals(NONE))
+        .map(Destination::expanded);
   }
 
   private static Path home() {

@@ -88,35 +88,30 @@ final class KnownKeys {
         .toList();
   }
 
-  /** The file that the user may write. */
-  Path own() {
-    return files.get(0);
-  }
-
-  /** Trusts a key besides those that are trusted. */
-  void add(String name, PublicKey key) {
+  /** Adds a key to a file, which is made if it is not there. */
+  static void add(Path file, String name, PublicKey key) {
     try {
-      String text = Files.exists(own()) ? Files.readString(own()) : "";
+      String text = Files.exists(file) ? Files.readString(file) : "";
       String gap = text.isEmpty() || text.endsWith("\n") ? "" : "\n";
-      Path folder = own().getParent();
+      Path folder = file.getParent();
       if (Files.notExists(folder)) {
         Files.createDirectories(
             folder,
             PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rwx------")));
       }
-      if (Files.notExists(own())) {
+      if (Files.notExists(file)) {
         Files.createFile(
-            own(),
+            file,
             PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------")));
       }
       Files.writeString(
-          own(),
+          file,
           gap + name + " " + key.type() + " " + key.base64() + "\n",
           StandardCharsets.UTF_8,
           StandardOpenOption.APPEND,
           StandardOpenOption.SYNC);
     } catch (IOException e) {
-      throw HostException.cannot("add a key to", own(), e);
+      throw HostException.cannot("add a key to", file, e);
     }
   }
 }

@@ -127,7 +127,7 @@ public final class SshLines implements HostLines {
         shown.fingerprint(),
         kept.map(KnownKeys.Kept::fingerprint),
         kept.filter(KnownKeys.Kept::revoked).isPresent(),
-        kept.map(KnownKeys.Kept::file).orElse(known.own()),
+        kept.map(KnownKeys.Kept::file).orElseGet(destination::ownKnownHosts),
         kept.map(KnownKeys.Kept::line).orElse(0));
   }
 
@@ -144,7 +144,7 @@ public final class SshLines implements HostLines {
               + " now, and not "
               + key.fingerprint());
     }
-    new KnownKeys(destination.knownHosts()).add(destination.keptName(), shown);
+    KnownKeys.add(destination.ownKnownHosts(), destination.keptName(), shown);
   }
 
   /** Nobody logs in: a client that knows no machine writes down which key it sees. */

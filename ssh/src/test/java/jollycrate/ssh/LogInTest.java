@@ -157,6 +157,53 @@ class LogInTest {
   }
 
   @Test
+  void aRevokedKeyIsRefused() throws IOException {
+    trusted();
+    String line = Files.readString(sshd.known());
+    Files.writeString(sshd.known(), "# of the team\n@revoked " + line);
+    refused(sshd.reach(), "its key is revoked", sshd.known().toString(), "line 2");
+    assertThat(lines.key(sshd.reach()).revoked()).isTrue();
+    assertThat(lines.key(sshd.reach()).trusted()).isFalse();
+  }
+
+  @Test
+  void aConnectionIsKeptForLaterCommandsUnlessSomebodySaysNo() throws IOException {
+    trusted();
+    String user = System.getProperty("user.name");
+    Reach reach = sshd.reach();
+    Reach once =
+        new Reach(
+            reach.name(),
+            reach.ssh(),
+            reach.config(),
+            reach.sudo(),
+            Duration.ZERO,
+            reach.password(),
+            reach.keyPassword());
+    assertThat(whoami(once)).isEqualTo(user);
+    assertThat(whoami(once)).isEqualTo(user);
+    assertThat(logIns()).isEqualTo(2);
+    assertThat(whoami(reach)).isEqualTo(user);
+    assertThat(whoami(reach)).isEqualTo(user);
+    assertThat(logIns()).isEqualTo(3);
+  }
+
+  private int logIns() throws IOException {
+    return Files.readString(place.resolve("sshd.log")).split("Accepted publickey", -1).length - 1;
+  }
+
+  /**
+   * Each of its connections carries one shell: what else runs there needs connections of its own.
+   */
+  @Test
+  void aServerThatSharesNoConnectionIsWorkedOn() throws IOException {
+    sshd.close();
+    sshd = new Sshd(Files.createDirectory(place.resolve("narrow")), "", "", "MaxSessions 1");
+    trusted();
+    assertThat(whoami(sshd.reach())).isEqualTo(System.getProperty("user.name"));
+  }
+
+  @Test
   void whoeverIsNotLetInIsToldWhatWasTried() throws IOException {
     trusted();
     Files.writeString(place.resolve("authorized"), "");

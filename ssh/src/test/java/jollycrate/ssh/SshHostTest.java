@@ -31,8 +31,10 @@ import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.TestInstance;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.api.parallel.ResourceLock;
 
-/** A machine over SSH keeps what every host does. */
+/** A machine over SSH keeps what every host does; one at a time, as all see the same processes. */
+@ResourceLock("processes")
 @TestInstance(TestInstance.Lifecycle.PER_CLASS)
 class SshHostTest implements RealHostContract {
   private Sshd sshd;

@@ -75,6 +75,7 @@ public final class DeployCommand implements Command {
         new DeliveryView(session.screen(), manner.dryRun() || given.has(Option.DIFF));
     Crate crate = session.crate(given, view);
     long began = System.nanoTime();
+    crate.find(given.server());
     DeliveryOutcome outcome =
         given
             .operand(0)
