@@ -43,17 +43,28 @@ public final class HeldLock implements Hold {
 
   /** A shell of the host that runs a script. */
   public interface Shell {
+    /** The process here that is it, or that carries its streams. */
+    Process process();
+
     /** What it reads. */
-    OutputStream in();
+    default OutputStream in() {
+      return process().getOutputStream();
+    }
 
     /** What it prints. */
-    InputStream out();
+    default InputStream out() {
+      return process().getInputStream();
+    }
 
     /** What it says of errors. */
-    InputStream errors();
+    default InputStream errors() {
+      return process().getErrorStream();
+    }
 
     /** Whether it is known to run. */
-    boolean runs();
+    default boolean runs() {
+      return process().isAlive();
+    }
 
     /** Ends it, when it does not by itself now that its input has ended. */
     void end();

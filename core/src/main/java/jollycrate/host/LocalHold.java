@@ -1,8 +1,6 @@
 package jollycrate.host;
 
 import java.io.IOException;
-import java.io.InputStream;
-import java.io.OutputStream;
 import java.nio.file.AccessDeniedException;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
@@ -59,26 +57,6 @@ final class LocalHold implements HeldLock.Place {
 
   private record Child(Process process) implements HeldLock.Shell {
     private static final long ENDS_WITHIN_SECONDS = 5;
-
-    @Override
-    public OutputStream in() {
-      return process.getOutputStream();
-    }
-
-    @Override
-    public InputStream out() {
-      return process.getInputStream();
-    }
-
-    @Override
-    public InputStream errors() {
-      return process.getErrorStream();
-    }
-
-    @Override
-    public boolean runs() {
-      return process.isAlive();
-    }
 
     @Override
     public void end() {

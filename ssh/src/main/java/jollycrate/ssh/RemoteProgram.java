@@ -1,7 +1,6 @@
 package jollycrate.ssh;
 
 import java.io.IOException;
-import java.io.InputStream;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
@@ -11,26 +10,6 @@ import jollycrate.host.HeldLock;
 /** A program on another machine, by the process of {@code ssh} that carries its streams. */
 record RemoteProgram(Process process) implements HeldLock.Shell {
   private static final int NOT_YET = -1;
-
-  @Override
-  public OutputStream in() {
-    return process.getOutputStream();
-  }
-
-  @Override
-  public InputStream out() {
-    return process.getInputStream();
-  }
-
-  @Override
-  public InputStream errors() {
-    return process.getErrorStream();
-  }
-
-  @Override
-  public boolean runs() {
-    return process.isAlive();
-  }
 
   /** Its exit code; below zero when it goes on. */
   int exitWithin(Duration limit) {
