@@ -53,8 +53,8 @@ final class Answers {
   /** Opened for both, so that nobody waits for the other side (fifo(7)). */
   private RandomAccessFile pipe(String name) throws IOException {
     Path pipe = folder.resolve(name);
-    List<String> command = List.of("-m", "600", pipe.toString());
-    if (OpenSsh.run("mkfifo", command, MADE_WITHIN).exit() != 0) {
+    List<String> command = List.of("mkfifo", "-m", "600", pipe.toString());
+    if (OpenSsh.run(command, MADE_WITHIN).exit() != 0) {
       throw new IOException("no pipe can be made in '" + folder + "'");
     }
     return new RandomAccessFile(pipe.toFile(), "rw");

@@ -5,7 +5,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.time.Duration;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -13,6 +12,7 @@ import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import jollycrate.file.SmallFile;
 import jollycrate.file.Trees;
+import jollycrate.host.HostException;
 import jollycrate.host.Quote;
 import jollycrate.host.Ran;
 import jollycrate.host.Reach;
@@ -27,9 +27,6 @@ final class Connection {
   private static final Duration GREETS_WITHIN = Duration.ofSeconds(15);
   private static final Duration ENDS_WITHIN = Duration.ofSeconds(2);
   private static final Duration STREAMS_WITHIN = Duration.ofSeconds(15);
-  private static final String LOGGED_IN = "Authenticated to ";
-  private static final Pattern OF_SSH =
-      Pattern.compile(LOGGED_IN + "|Transferred: sent |Bytes per second: ");
   private static final Pattern NOT_OPENED = Pattern.compile("open failed: (.+)");
   private static final int MOST_LOG = 1 << 20;
   private static final String LATE = "timed out";
@@ -128,7 +125,7 @@ final class Connection {
   }
 
   private static boolean loggedIn(Path log) {
-    return text(log).contains(LOGGED_IN);
+    return text(log).contains(OpenSsh.LOGGED_IN);
   }
 
   /** Who logged in writes into his log as long as the connection is there. */
@@ -147,13 +144,8 @@ final class Connection {
     }
 
     private static NoShell of(String said, boolean late) {
-      String words =
-          said.lines()
-              .map(String::strip)
-              .filter(line -> !line.isEmpty() && !OF_SSH.matcher(line).lookingAt())
-              .collect(Collectors.joining("; "));
-      String hangs = "what its log-in shell starts does not end within 15 s. ";
-      return new NoShell(((late ? hangs : "") + words).strip());
+      String hangs = late ? "what its log-in shell starts does not end. " : "";
+      return new NoShell((hangs + OpenSsh.words(said)).strip());
     }
   }
 
@@ -274,14 +266,15 @@ final class Connection {
 
   /** By a connection of its own, where the one that is shared says too little. */
   private String askedAlone(String address) {
-    List<String> arguments = new ArrayList<>(OpenSsh.to(destination, "ControlPath=none"));
-    arguments.remove(0);
-    arguments.addAll(List.of("-o", "BatchMode=yes", "-W", address, "--", destination.alias()));
+    List<String> command = OpenSsh.to(destination, "ControlPath=none", "BatchMode=yes");
+    command.addAll(List.of("-W", address, "--", destination.alias()));
     try {
-      Ran ran = OpenSsh.run("ssh", arguments, STREAMS_WITHIN);
+      Ran ran = OpenSsh.run(command, STREAMS_WITHIN);
       return reasons(ran.errors()).stream().findFirst().orElse("");
     } catch (IOException e) {
       return "";
+    } catch (HostException tooLong) {
+      return LATE;
     }
   }
 }

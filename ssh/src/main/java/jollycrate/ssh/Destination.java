@@ -71,11 +71,11 @@ final class Destination {
   }
 
   private static Ran reported(String begin, List<String> arguments, String alias) {
-    List<String> command = new ArrayList<>(List.of("-G"));
+    List<String> command = new ArrayList<>(List.of("ssh", "-G"));
     command.addAll(arguments);
     command.addAll(List.of("--", alias));
     try {
-      return OpenSsh.run("ssh", command, REPORTS_WITHIN);
+      return OpenSsh.run(command, REPORTS_WITHIN);
     } catch (IOException noSsh) {
       throw new UnreachableException(begin + OpenSsh.MISSING);
     } catch (HostException failed) {

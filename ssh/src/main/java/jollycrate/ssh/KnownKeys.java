@@ -55,7 +55,7 @@ final class KnownKeys {
 
   private static String found(String name, Path file) {
     try {
-      Ran ran = OpenSsh.run("ssh-keygen", List.of("-F", name, "-f", file.toString()), FOUND_WITHIN);
+      Ran ran = OpenSsh.run(List.of("ssh-keygen", "-F", name, "-f", file.toString()), FOUND_WITHIN);
       return ran.output();
     } catch (IOException e) {
       throw HostException.cannot("look for keys in", file, e);

@@ -7,6 +7,8 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import jollycrate.host.Host;
 import jollycrate.host.HostException;
@@ -21,6 +23,12 @@ final class OpenSsh {
   static final String MISSING =
       "there is no 'ssh' on this machine, by which others are reached. Install OpenSSH's client (on"
           + " Debian and Ubuntu: apt install openssh-client)";
+
+  /** Begins the line by which it says that it logged in. */
+  static final String LOGGED_IN = "Authenticated to ";
+
+  private static final Pattern CHATTER =
+      Pattern.compile(LOGGED_IN + "|Transferred: sent |Bytes per second: ");
 
   /** Exit code of {@code ssh} when it failed itself. */
   static final int FAILED = 255;
@@ -100,18 +108,25 @@ final class OpenSsh {
    * @throws IOException when it is not there
    * @throws HostException when it does not end in time
    */
-  static Ran run(String program, List<String> arguments, Duration limit) throws IOException {
+  static Ran run(List<String> command, Duration limit) throws IOException {
+    String program = command.get(0);
     if (!isHere(program)) {
       throw new IOException("there is no '" + program + "'");
     }
-    List<String> command = new ArrayList<>(List.of(program));
-    command.addAll(arguments);
     Path folder = Path.of("").toAbsolutePath();
     Ran ran = Host.local().processes().run(command, folder, System.getenv(), "", limit);
     if (ran.tookTooLong()) {
       throw new HostException("'" + program + "' did not end within " + limit.toSeconds() + " s");
     }
     return ran;
+  }
+
+  /** What was said, without what it says when all is well, in one line. */
+  static String words(String said) {
+    return said.lines()
+        .map(String::strip)
+        .filter(line -> !line.isEmpty() && !CHATTER.matcher(line).lookingAt())
+        .collect(Collectors.joining("; "));
   }
 
   /** Whether there is one. */

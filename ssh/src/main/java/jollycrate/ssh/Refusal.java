@@ -2,7 +2,6 @@ package jollycrate.ssh;
 
 import java.io.IOException;
 import java.time.Duration;
-import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
@@ -70,7 +69,7 @@ final class Refusal {
   private Optional<String> ofKey(String said) {
     if (said.contains("REVOKED HOST KEY")) {
       return Optional.of(
-          "its key is revoked" + revokedIn() + ". Ask whoever runs it for a new one");
+          "its key is revoked" + revokedIn() + ". Ask its administrator for a new one");
     }
     if (said.contains("IDENTIFICATION HAS CHANGED")) {
       return Optional.of(changed(said));
@@ -181,11 +180,10 @@ final class Refusal {
 
   /** It connects once more, as only a talkative client says which keys it offers. */
   private List<String> keysTried() {
-    List<String> arguments = OpenSsh.to(destination, "BatchMode=yes", "ControlPath=none");
-    arguments.remove(0);
-    arguments.addAll(List.of("-v", "--", destination.alias(), "true"));
+    List<String> command = OpenSsh.to(destination, "BatchMode=yes", "ControlPath=none");
+    command.addAll(List.of("-v", "--", destination.alias(), "true"));
     try {
-      return keysIn(OpenSsh.run("ssh", arguments, TRIED_WITHIN).errors());
+      return keysIn(OpenSsh.run(command, TRIED_WITHIN).errors());
     } catch (IOException | HostException e) {
       return List.of();
     }
@@ -217,11 +215,7 @@ final class Refusal {
   }
 
   private static String plain(String said) {
-    List<String> lines = new ArrayList<>();
-    said.lines()
-        .map(String::strip)
-        .filter(line -> !line.isEmpty() && !line.startsWith("Authenticated to "))
-        .forEach(lines::add);
-    return lines.isEmpty() ? "ssh ended without a word" : "ssh says: " + String.join("; ", lines);
+    String words = OpenSsh.words(said);
+    return words.isEmpty() ? "ssh ended without a word" : "ssh says: " + words;
   }
 }

@@ -150,13 +150,10 @@ public final class SshLines implements HostLines {
   /** Nobody logs in: a client that knows no machine writes down which key it sees. */
   private static PublicKey shownKey(Reach reach, Destination destination) {
     Path seen = Trees.temporary().resolve("known_hosts");
-    List<String> arguments = OpenSsh.to(destination, ONLY_LOOKING);
-    arguments.remove(0);
-    arguments.addAll(
-        List.of("-o", "UserKnownHostsFile=" + seen, "--", destination.alias(), "true"));
+    List<String> command = OpenSsh.to(destination, ONLY_LOOKING);
+    command.addAll(List.of("-o", "UserKnownHostsFile=" + seen, "--", destination.alias(), "true"));
     try {
-      Files.deleteIfExists(seen);
-      Ran ran = OpenSsh.run("ssh", arguments, LOOKS_WITHIN);
+      Ran ran = OpenSsh.run(command, LOOKS_WITHIN);
       return Stream.of(seen)
           .filter(Files::exists)
           .flatMap(file -> KnownKeys.keysIn(text(file)).stream())
@@ -164,6 +161,8 @@ public final class SshLines implements HostLines {
           .orElseThrow(() -> new Refusal(reach, destination).of(ran.errors(), Optional.empty()));
     } catch (IOException e) {
       throw HostException.cannot("look at", seen, e);
+    } finally {
+      Trees.discard(seen.getParent());
     }
   }
 
