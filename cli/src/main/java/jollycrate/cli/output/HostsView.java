@@ -70,7 +70,7 @@ public final class HostsView {
     screen.line(name + " shows its key (" + key.type() + "):");
     screen.line("  " + style.strong(key.fingerprint()));
     key.known()
-        .filter(known -> !key.trusted())
+        .filter(known -> !key.trusted() && !key.revoked())
         .ifPresent(
             known -> {
               screen.line("trusted until now (" + key.file() + " line " + key.line() + "):");
